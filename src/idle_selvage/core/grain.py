@@ -1,0 +1,27 @@
+"""Grainlines on the cloth: the two distances from an arrow's ends to the selvage or the fold."""
+
+from __future__ import annotations
+
+import math
+
+from .pieces import Point
+
+
+def place_point(point: Point, *, x: float, y: float, turn: int, mirrored: bool) -> Point:
+    """A point of a piece on the cloth: mirrored in its grain, turned counter-clockwise, then moved."""
+    px, py = point
+    if mirrored:
+        py = -py
+    angle = math.radians(turn)
+    c, s = round(math.cos(angle), 15), round(math.sin(angle), 15)
+    return (c * px - s * py + x, s * px + c * py + y)
+
+
+def distances_to_edge(tail: Point, head: Point, edge_y: float) -> tuple[float, float]:
+    """How far each end of a placed arrow lies from a line y = ``edge_y``, millimetres."""
+    return abs(tail[1] - edge_y), abs(head[1] - edge_y)
+
+
+def tilt(first: float, second: float, arrow_length: float) -> float:
+    """Tilt in degrees of an arrow whose ends measure ``first`` and ``second`` to the selvage."""
+    return math.degrees(math.atan2(second - first, arrow_length))

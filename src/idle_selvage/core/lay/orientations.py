@@ -1,0 +1,54 @@
+"""The poses a piece may take: turns its grain allows, times mirror images, without doubles."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+from shapely.geometry import Polygon
+
+Ring = NDArray[np.float64]
+
+#: Poses whose outlines differ by less than this are the same pose.
+SAME_MM = 0.01
+
+
+@dataclass(frozen=True)
+class Pose:
+    """A piece mirrored (or not), then turned about its origin; ``ring`` is (n, 2) in millimetres."""
+
+    turn: int
+    mirrored: bool
+    ring: Ring
+
+    @property
+    def size(self) -> tuple[float, float]:
+        """Extent along and across the cloth."""
+        span = self.ring.max(axis=0) - self.ring.min(axis=0)
+        return float(span[0]), float(span[1])
+
+
+def pose(outline: Ring, turn: int, mirrored: bool) -> Pose:
+    """One pose, by the rule of the lay format: mirror in y, then turn counter-clockwise."""
+    points = outline * np.array([1.0, -1.0]) if mirrored else outline
+    angle = math.radians(turn)
+    # exact for the right angles, so that a turned rectangle stays a rectangle
+    c, s = round(math.cos(angle), 15), round(math.sin(angle), 15)
+    return Pose(turn, mirrored, points @ np.array([[c, s], [-s, c]]))
+
+
+def poses(outline: Ring, choices: Iterable[tuple[int, bool]]) -> tuple[Pose, ...]:
+    """The poses for (turn, mirrored) pairs, leaving out those that look like an earlier one."""
+    kept: list[Pose] = []
+    shapes: list[Polygon] = []
+    for turn, mirrored in choices:
+        candidate = pose(outline, turn, mirrored)
+        shape = Polygon(candidate.ring - candidate.ring.min(axis=0))
+        if any(shape.exterior.hausdorff_distance(other.exterior) < SAME_MM for other in shapes):
+            continue
+        kept.append(candidate)
+        shapes.append(shape)
+    return tuple(kept)

@@ -1,0 +1,231 @@
+"""Lengths as people type and read them: decimal metric, or inches and yards in fractions.
+
+Inside, a length is a float in millimetres. The international yard is 0.9144 m exactly, so an inch is
+25.4 mm (international yard and pound agreement, 1959).
+"""
+
+from __future__ import annotations
+
+import math
+import re
+from fractions import Fraction
+from typing import Literal
+
+from .working import Quantity
+
+System = Literal["metric", "imperial"]
+
+MM_PER_INCH = 25.4
+MM_PER_YARD = 914.4
+
+_UNIT_MM: dict[str, float] = {
+    "mm": 1.0, "millimetre": 1.0, "millimetres": 1.0, "millimeter": 1.0, "millimeters": 1.0,
+    "cm": 10.0, "centimetre": 10.0, "centimetres": 10.0, "centimeter": 10.0, "centimeters": 10.0,
+    "m": 1000.0, "metre": 1000.0, "metres": 1000.0, "meter": 1000.0, "meters": 1000.0,
+    "in": MM_PER_INCH, "inch": MM_PER_INCH, "inches": MM_PER_INCH, '"': MM_PER_INCH, "″": MM_PER_INCH,
+    "”": MM_PER_INCH, "''": MM_PER_INCH,
+    "ft": 304.8, "foot": 304.8, "feet": 304.8, "'": 304.8, "′": 304.8, "’": 304.8,
+    "yd": MM_PER_YARD, "yds": MM_PER_YARD, "yard": MM_PER_YARD, "yards": MM_PER_YARD,
+}  # fmt: skip
+
+_VULGAR: dict[str, Fraction] = {
+    "½": Fraction(1, 2), "⅓": Fraction(1, 3), "⅔": Fraction(2, 3), "¼": Fraction(1, 4), "¾": Fraction(3, 4),
+    "⅕": Fraction(1, 5), "⅖": Fraction(2, 5), "⅗": Fraction(3, 5), "⅘": Fraction(4, 5), "⅙": Fraction(1, 6),
+    "⅚": Fraction(5, 6), "⅛": Fraction(1, 8), "⅜": Fraction(3, 8), "⅝": Fraction(5, 8), "⅞": Fraction(7, 8),
+}  # fmt: skip
+_VULGAR_OF = {value: sign for sign, value in _VULGAR.items()}
+
+_TOKEN = re.compile(
+    r"\s*(?:(?P<frac>\d{1,6}\s*[/⁄]\s*\d{1,6})|(?P<num>\d{1,9}(?:[.,]\d{1,9})?|[.,]\d{1,9})"
+    r"|(?P<vulgar>[½⅓⅔¼¾⅕⅖⅗⅘⅙⅚⅛⅜⅝⅞])|(?P<unit>''|[a-zA-Z]+|[\"'″′”’])|(?P<join>[-+]))"
+)
+
+#: No cloth, table or pattern of a home dressmaker is longer than this.
+LONGEST_MM = 1_000_000.0
+
+
+class BadEntry(ValueError):
+    """Something typed could not be read. The message is a sentence for the person who typed it."""
+
+
+def default_unit(system: System) -> str:
+    """The unit a bare number is taken to be in."""
+    return "cm" if system == "metric" else "in"
+
+
+def read_number(text: str) -> float:
+    """Read a plain number: ``3``, ``3.5``, ``3,5``, ``3 1/2`` or ``3½``.
+
+    Raises :class:`BadEntry` with a sentence when it cannot.
+    """
+    total, unit = _read(text, "a number such as 3.5 or 3 1/2")
+    if unit is not None:
+        raise BadEntry(f"“{text.strip()}” has the unit “{unit}”, where only a number belongs, such as 3.5.")
+    return total
+
+
+def read_length(text: str, system: System = "metric", *, unit: str | None = None) -> float:
+    """Read a typed length and return millimetres.
+
+    Understands ``126 cm``, ``1,26 m``, ``49.5"``, ``1 3/8 yd``, ``1⅜ yd``, ``1 yd 4 1/2 in``, and a bare
+    number in ``unit`` (or the system's tape unit: cm, or inches). Raises :class:`BadEntry` with a
+    sentence that says what could not be read.
+    """
+    shown = text.strip()
+    example = "126 cm or 1,26 m" if system == "metric" else '49 1/2 or 1 3/8 yd'
+    if not shown:
+        raise BadEntry(f"Nothing was entered here. Give a length, such as {example}.")
+    if len(shown) > 60:
+        raise BadEntry(f"“{shown[:20]}…” is too long to be a length. Give one such as {example}.")
+    bare = _UNIT_MM[unit or default_unit(system)]
+    parts = _parts(shown, example)
+    total = 0.0
+    last = math.inf
+    for amount, name in parts:
+        if name is None:
+            if len(parts) > 1:
+                raise BadEntry(f"In “{shown}” the {_plain(amount)} has no unit. Write it as in {example}.")
+            factor = bare
+        else:
+            factor = _UNIT_MM.get(name.lower(), _UNIT_MM.get(name, 0.0))
+            if factor == 0.0:
+                raise BadEntry(f"“{name}” in “{shown}” is not a unit known here. Use mm, cm, m, in, ft or yd.")
+        if factor >= last:
+            raise BadEntry(f"In “{shown}” the larger unit comes first, as in 1 yd 4 in.")
+        last = factor
+        total += float(amount) * factor
+    if total > LONGEST_MM:
+        raise BadEntry(f"“{shown}” is more than a kilometre. Check the unit.")
+    return total
+
+
+def _plain(amount: Fraction) -> str:
+    return f"{float(amount):g}"
+
+
+def _parts(text: str, example: str) -> list[tuple[Fraction, str | None]]:
+    if text.startswith(("-", "−")):
+        raise BadEntry(f"“{text}” is below zero; a length here is zero or more, such as {example}.")
+    parts: list[tuple[Fraction, str | None]] = []
+    amount: Fraction | None = None
+    whole_only = True
+    place = 0
+    while place < len(text):
+        found = _TOKEN.match(text, place)
+        if not found or found.end() == place:
+            if not text[place:].strip():
+                break
+            raise BadEntry(f"“{text}” could not be read at “{text[place:].strip()[:12]}”. Write it as {example}.")
+        place = found.end()
+        if found["join"]:
+            # the dash of "1-3/8" joins a whole number to its fraction, nothing else
+            if amount is None or not whole_only or not re.match(r"\s*(\d+\s*[/⁄]|[½⅓⅔¼¾⅕⅖⅗⅘⅙⅚⅛⅜⅝⅞])", text[place:]):
+                raise BadEntry(f"“{text}” could not be read at “{found['join']}”. Write it as {example}.")
+            continue
+        if found["unit"]:
+            if amount is None:
+                raise BadEntry(f"In “{text}” the unit “{found['unit']}” has no number before it, as in {example}.")
+            parts.append((amount, found["unit"]))
+            amount, whole_only = None, True
+            continue
+        if found["num"]:
+            if amount is not None:
+                raise BadEntry(f"“{text}” has two numbers side by side. Write it as {example}.")
+            amount = Fraction(found["num"].replace(",", "."))
+            whole_only = amount.denominator == 1 and "." not in found["num"] and "," not in found["num"]
+            continue
+        if found["frac"]:
+            top, bottom = (int(n) for n in re.split(r"\s*[/⁄]\s*", found["frac"]))
+            if bottom == 0:
+                raise BadEntry(f"“{found['frac']}” divides by nothing. Write a fraction such as 3/8.")
+            piece = Fraction(top, bottom)
+        else:
+            piece = _VULGAR[found["vulgar"]]
+        if amount is not None and not whole_only:
+            raise BadEntry(f"“{text}” mixes a decimal with a fraction. Write it as {example}.")
+        amount = piece if amount is None else amount + piece
+        whole_only = False
+    if amount is not None:
+        parts.append((amount, None))
+    if not parts:
+        raise BadEntry(f"“{text}” has no number in it. Write it as {example}.")
+    return parts
+
+
+def _read(text: str, example: str) -> tuple[float, str | None]:
+    shown = text.strip()
+    if not shown or len(shown) > 60:
+        raise BadEntry(f"Nothing that could be read was entered here. Give {example}.")
+    parts = _parts(shown, example)
+    if len(parts) > 1:
+        raise BadEntry(f"“{shown}” holds more than one number. Give {example}.")
+    return float(parts[0][0]), parts[0][1]
+
+
+def fraction_text(value: float, parts: int) -> str:
+    """Write ``value`` to the nearest ``1/parts`` as a mixed number: ``1 ⅜``, ``49 ½``, ``1/16``."""
+    ticks = round(abs(value) * parts)
+    sign = "−" if value < 0 and ticks else ""
+    whole, rest = divmod(ticks, parts)
+    if rest == 0:
+        return f"{sign}{whole}"
+    part = Fraction(rest, parts)
+    written = _VULGAR_OF.get(part, f"{part.numerator}⁄{part.denominator}")
+    return f"{sign}{whole} {written}" if whole else f"{sign}{written}"
+
+
+def length_parts(mm: float, system: System, *, shop: bool = False) -> tuple[str, str]:
+    """A length for reading, as (number, unit). ``shop`` asks for metres or yards as a counter does.
+
+    Tape lengths are shown to 1 mm or 1/16 in, shop lengths to 1 cm or 1/8 yd, all to the nearest;
+    anything that must be rounded *up* has been rounded before it comes here.
+    """
+    if system == "metric":
+        return (f"{_zero(mm / 1000, 2):.2f}", "m") if shop else (f"{_zero(mm / 10, 1):.1f}", "cm")
+    if shop:
+        eighths = mm / MM_PER_YARD * 8
+        # a metric step seen from an imperial eye: 1.50 m is no whole number of eighths
+        return (fraction_text(mm / MM_PER_YARD, 8), "yd") if abs(eighths - round(eighths)) < 1e-6 else (
+            fraction_text(mm / MM_PER_INCH, 16), "in")
+    return fraction_text(mm / MM_PER_INCH, 16), "in"
+
+
+def _zero(value: float, digits: int) -> float:
+    """Round, without ever giving minus nought."""
+    return round(value, digits) + 0.0
+
+
+def quantity_parts(quantity: Quantity, system: System) -> tuple[str, str]:
+    """Any quantity for reading, as (number, unit)."""
+    value = quantity.value
+    match quantity.kind:
+        case "length":
+            return length_parts(value, system)
+        case "purchase":
+            return length_parts(value, system, shop=True)
+        case "percent":
+            return f"{_zero(value, 1):.1f}", "%"
+        case "points":
+            return f"{_zero(value, 1):.1f}", "points"
+        case "money":
+            return f"{_zero(value, 2):.2f}", ""
+        case "mass":
+            return f"{_zero(value, 0):.0f}", "g"
+        case "angle":
+            return f"{_zero(value, 2):.2f}", "°"
+        case "count":
+            return f"{value:g}", ""
+        case "ratio":
+            return f"{_zero(value, 4):g}", ""
+
+
+def quantity_text(quantity: Quantity, system: System) -> str:
+    """Any quantity as one string, ``3.2 %`` or ``49 ½ in``."""
+    number, unit = quantity_parts(quantity, system)
+    return f"{number}{unit}" if unit == "°" else f"{number} {unit}".rstrip()
+
+
+def length_text(mm: float, system: System, *, shop: bool = False) -> str:
+    """A length as one string that :func:`read_length` reads back."""
+    number, unit = length_parts(mm, system, shop=shop)
+    return f"{number} {unit}"
