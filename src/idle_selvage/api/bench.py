@@ -1,0 +1,187 @@
+"""The bench: every project, and the settings of the person at it."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from flask import Response
+from flask_openapi3 import APIBlueprint
+from pydantic import Field
+
+from .. import __version__
+from ..core import treatment
+from ..core.lay.problem import FOLDS_DONE
+from ..core.units import length_text
+from ..store import models, records
+from . import present
+from . import schemas as out
+from .context import Refused, begin, send, system
+from .entries import LengthIn, Name, Text
+
+blueprint = APIBlueprint("bench", __name__, url_prefix="/api", abp_responses={422: out.ErrorOut, 404: out.ErrorOut})
+
+
+class NewProject(out.In):
+    name: Name
+    note: Text = ""
+
+
+class ProjectChange(out.In):
+    """Any of a project's own entries; what is left out stays."""
+
+    name: Name | None = None
+    note: Text | None = None
+    wash: str | None = None
+    dry: str | None = None
+    gap: LengthIn | None = None
+    folds: list[str] | None = Field(default=None, max_length=6)
+    lay_seconds: int | None = Field(default=None, ge=1, le=120, strict=True)
+    ends: LengthIn | None = None
+    spare: LengthIn | None = None
+    shop_step: LengthIn | None = None
+
+
+class SettingsChange(out.In):
+    system: Literal["metric", "imperial"] | None = None
+    graduation: LengthIn | None = None
+
+
+@blueprint.get("/health", operation_id="health", responses={200: out.HealthOut})
+def health() -> Response:
+    """Whether the server answers."""
+    return send(out.HealthOut(name="Idle Selvage", version=__version__))
+
+
+@blueprint.get("/settings", operation_id="readSettings", responses={200: out.SettingsOut})
+def read_settings() -> Response:
+    """Units and the tape's graduation."""
+    with begin() as session:
+        return send(_settings(records.settings(session)))
+
+
+@blueprint.patch("/settings", operation_id="changeSettings", responses={200: out.SettingsOut})
+def change_settings(body: SettingsChange) -> Response:
+    """Change units or the tape's graduation."""
+    with begin() as session:
+        row = records.settings(session)
+        if body.graduation is not None:
+            if not 0.1 <= body.graduation <= 20:
+                raise Refused("A tape's graduation lies between 0.1 mm and 2 cm; 1 mm or 1/16 in are usual.",
+                              path="graduation")  # fmt: skip
+            row.graduation = body.graduation
+        if body.system is not None:
+            row.system = body.system
+        return send(_settings(row))
+
+
+def _settings(row: models.Settings) -> out.SettingsOut:
+    return out.SettingsOut.model_validate({
+        "system": row.system,
+        "graduation": {"mm": row.graduation,
+                       "text": f"{row.graduation:g} mm" if row.system == "metric"
+                       else length_text(row.graduation, "imperial")},
+    })  # fmt: skip
+
+
+@blueprint.get("/choices", operation_id="readChoices", responses={200: out.ChoicesOut})
+def read_choices() -> Response:
+    """What the lists on the screens offer."""
+    return send(present.choices(system()))
+
+
+@blueprint.get("/projects", operation_id="listProjects", responses={200: out.ProjectsOut})
+def list_projects() -> Response:
+    """Every project, the newest first."""
+    with begin() as session:
+        rows = records.projects(session)
+        return send(out.ProjectsOut(projects=[present.line_out(session, row, system()) for row in rows]))
+
+
+@blueprint.post("/projects", operation_id="addProject", responses={201: out.ProjectOut})
+def add_project(body: NewProject) -> Response:
+    """Begin a project, with a cloth of its own."""
+    with begin() as session:
+        cloth = models.Cloth()
+        session.add(cloth)
+        session.flush()
+        row = models.Project(name=body.name, note=body.note, cloth_id=cloth.id)
+        session.add(row)
+        session.flush()
+        session.refresh(row)
+        records.log(session, row.id, "plan", f"Began “{row.name}”.")
+        return send(present.project_out(session, row, system()), 201)
+
+
+@blueprint.get("/projects/<int:project_id>", operation_id="readProject", responses={200: out.ProjectOut})
+def read_project(path: out.ProjectPath) -> Response:
+    """A project whole: pieces, cloth, shrinkage, stages, tally."""
+    with begin() as session:
+        return send(present.project_out(session, records.project(session, path.project_id), system()))
+
+
+@blueprint.patch("/projects/<int:project_id>", operation_id="changeProject", responses={200: out.ProjectOut})
+def change_project(path: out.ProjectPath, body: ProjectChange) -> Response:
+    """Change a project's name, its care, or what is wished for laying and buying."""
+    with begin() as session:
+        row = records.project(session, path.project_id)
+        given = body.model_dump(exclude_unset=True, exclude_none=True)
+        _check(given)
+        for key, value in given.items():
+            setattr(row, key, value)
+        if given:
+            session.flush()
+            stage = "lay" if given.keys() & {"gap", "folds", "lay_seconds"} else (
+                "buy" if given.keys() & {"ends", "spare", "shop_step"} else "plan")  # fmt: skip
+            records.log(session, row.id, stage, _said(given), **given)
+        return send(present.project_out(session, row, system()))
+
+
+def _check(given: dict[str, object]) -> None:
+    if "wash" in given and given["wash"] not in treatment.WASHES:
+        raise Refused(f"Washing must be one of: {', '.join(treatment.WASHES)}.", path="wash")
+    if "dry" in given and given["dry"] not in treatment.DRIES:
+        raise Refused(f"Drying must be one of: {', '.join(treatment.DRIES)}.", path="dry")
+    folds = given.get("folds")
+    if isinstance(folds, list):
+        if not folds:
+            raise Refused("Choose at least one way to fold.", path="folds")
+        for fold in folds:
+            if fold not in FOLDS_DONE:
+                raise Refused(f"The fold “{str(fold)[:30]}” cannot be laid yet; choose from {', '.join(FOLDS_DONE)}.",
+                              path="folds")  # fmt: skip
+    limits = {"gap": (0, 200), "ends": (0, 5000), "spare": (0, 50_000), "shop_step": (1, 5000)}
+    for key, (least, most) in limits.items():
+        value = given.get(key)
+        if isinstance(value, float) and not least <= value <= most:
+            raise Refused(f"That must be from {length_text(least, system())} to {length_text(most, system())}.", path=key)
+
+
+_NAMES = {"name": "name", "note": "note", "wash": "washing", "dry": "drying", "gap": "room between pieces",
+          "folds": "folds to try", "lay_seconds": "time to search", "ends": "ends to straighten", "spare": "spare",
+          "shop_step": "the shop's step"}  # fmt: skip
+
+
+def _said(given: dict[str, object]) -> str:
+    return "Changed " + ", ".join(_NAMES[key] for key in given) + "."
+
+
+@blueprint.delete("/projects/<int:project_id>", operation_id="deleteProject", responses={200: out.ProjectsOut})
+def delete_project(path: out.ProjectPath) -> Response:
+    """Put a project away. It can be brought back."""
+    with begin() as session:
+        row = records.project(session, path.project_id)
+        row.deleted_at = models.now()
+        records.log(session, row.id, "plan", f"Put “{row.name}” away.")
+        session.flush()
+        return send(out.ProjectsOut(projects=[present.line_out(session, p, system()) for p in records.projects(session)]))
+
+
+@blueprint.post("/projects/<int:project_id>/restore", operation_id="restoreProject", responses={200: out.ProjectOut})
+def restore_project(path: out.ProjectPath) -> Response:
+    """Bring back a project that was put away."""
+    with begin() as session:
+        row = records.project(session, path.project_id, deleted=True)
+        if row.deleted_at is not None:
+            row.deleted_at = None
+            records.log(session, row.id, "plan", f"Brought “{row.name}” back.")
+        return send(present.project_out(session, row, system()))

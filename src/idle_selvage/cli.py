@@ -1,0 +1,279 @@
+"""The command line: serve, demo, lay, backup, restore."""
+
+from __future__ import annotations
+
+import argparse
+import errno
+import os
+import signal
+import socket
+import sys
+import time
+from pathlib import Path
+from typing import NoReturn
+
+from . import __version__
+
+OK, BAD_INPUT, LEFT_OVER = 0, 2, 3
+DEFAULT_PORT = 8077
+
+
+def home_folder(given: str | None, *, demo: bool = False) -> Path:
+    """Where the data live: ``--home``, else IDLE_SELVAGE_HOME, else the user's data folder."""
+    from platformdirs import user_data_path
+
+    base = given or os.environ.get("IDLE_SELVAGE_HOME")
+    home = Path(base).expanduser() if base else user_data_path("idle-selvage", appauthor=False)
+    # the demo keeps apart from a person's own work, so that starting it afresh can never touch that
+    return home / "demo" if demo else home
+
+
+def main(argv: list[str] | None = None) -> int:
+    """Entry point of ``idle-selvage``; returns the exit status."""
+    args = _parser().parse_args(argv)
+    try:
+        status: int = args.run(args)
+    except KeyboardInterrupt:
+        status = 130
+    except BrokenPipeError:
+        status = 1
+    return status
+
+
+def entry() -> NoReturn:
+    """For the installed command."""
+    sys.exit(main())
+
+
+def _parser() -> argparse.ArgumentParser:
+    parser = argparse.ArgumentParser(
+        prog="idle-selvage", description="Pre-shrink woven cloth, work out yardage, and plan the lay before cutting.",
+    )  # fmt: skip
+    parser.add_argument("--version", action="version", version=f"idle-selvage {__version__}")
+    commands = parser.add_subparsers(title="commands", required=True, metavar="COMMAND")
+
+    def add(name: str, text: str) -> argparse.ArgumentParser:
+        sub = commands.add_parser(name, help=text, description=text)
+        return sub
+
+    def at_home(sub: argparse.ArgumentParser) -> None:
+        sub.add_argument("--home", metavar="FOLDER", help="where the data live (default: IDLE_SELVAGE_HOME, or your "
+                         "data folder)")  # fmt: skip
+
+    for name, text, run in (("serve", "Serve your own projects on this machine.", _serve),
+                            ("demo", "Serve the demo projects, kept apart from your own.", _demo)):  # fmt: skip
+        sub = add(name, text)
+        at_home(sub)
+        sub.add_argument("--port", type=_port, default=DEFAULT_PORT, metavar="N",
+                         help=f"the port on 127.0.0.1 (default {DEFAULT_PORT}; 0: any free one, printed)")  # fmt: skip
+        if name == "demo":
+            sub.add_argument("--reset", action="store_true", help="start the demo afresh; changes made to it are lost")
+        sub.set_defaults(run=run)
+    sub = add("lay", "Lay a lay problem from a file. Exit status: 0 complete, 3 pieces left over, 2 bad input.")
+    sub.add_argument("problem", metavar="PROBLEM", type=Path, help="a file in idle-selvage/lay-problem/1")
+    budget = sub.add_mutually_exclusive_group()
+    budget.add_argument("--seconds", type=_positive, default=None, metavar="S", help="how long to search (default 10)")
+    budget.add_argument("--steps", type=_count, metavar="N", help="how many layings to try; the same seed then gives "
+                        "the same lay")  # fmt: skip
+    sub.add_argument("--seed", type=_count, default=1, metavar="K", help="which search to make (default 1)")
+    sub.add_argument("--out", type=Path, metavar="LAY", help="where to write the lay (default: standard output)")
+    sub.add_argument("--svg", type=Path, metavar="FILE", help="draw the lay at 1:1 as well")
+    sub.set_defaults(run=_lay)
+    sub = add("backup", "Write a consistent copy of the data, also while they are served.")
+    at_home(sub)
+    sub.add_argument("--demo", action="store_true", help="of the demo's data")
+    sub.add_argument("file", metavar="FILE", type=Path, help="the file to write; it must not exist")
+    sub.set_defaults(run=_backup)
+    sub = add("restore", "Put a backup in place of the data; what was there is kept beside it.")
+    at_home(sub)
+    sub.add_argument("--demo", action="store_true", help="of the demo's data")
+    sub.add_argument("file", metavar="FILE", type=Path, help="a file written by backup")
+    sub.set_defaults(run=_restore)
+    return parser
+
+
+def _port(text: str) -> int:
+    number = int(text) if text.isdigit() else -1
+    if not 0 <= number <= 65535:
+        raise argparse.ArgumentTypeError(f"{text!r} is not a port; give a number from 0 to 65535")
+    return number
+
+
+def _positive(text: str) -> float:
+    try:
+        number = float(text)
+    except ValueError:
+        number = -1.0
+    if not 0 < number <= 86_400:
+        raise argparse.ArgumentTypeError(f"{text!r} is not a time; give seconds, such as 10")
+    return number
+
+
+def _count(text: str) -> int:
+    if not text.isdigit() or int(text) > 2**31:
+        raise argparse.ArgumentTypeError(f"{text!r} is not a whole number from 0 up")
+    return int(text)
+
+
+def _say(text: str) -> None:
+    print(text, file=sys.stderr, flush=True)
+
+
+def _serve(args: argparse.Namespace) -> int:
+    return _serve_home(home_folder(args.home), args.port, demo=False)
+
+
+def _demo(args: argparse.Namespace) -> int:
+    return _serve_home(home_folder(args.home, demo=True), args.port, demo=True, reset=args.reset)
+
+
+def _serve_home(home: Path, port: int, *, demo: bool, reset: bool = False) -> int:
+    from .store.database import FILE_NAME
+    from .store.lock import HomeLock, InUse
+
+    try:
+        with HomeLock(home) as lock:
+            if reset:
+                for name in (FILE_NAME, f"{FILE_NAME}-wal", f"{FILE_NAME}-shm"):
+                    (home / name).unlink(missing_ok=True)
+            return _serve_locked(home, port, lock, demo=demo)
+    except InUse as taken:
+        _say(str(taken))
+        return BAD_INPUT
+    except OSError as error:
+        if error.errno in (errno.EADDRINUSE, errno.EACCES):
+            _say(f"Port {port} cannot be used: another program has it, or it is reserved. "
+                 "Choose another with --port, or --port 0 for any free one.")  # fmt: skip
+        else:
+            _say(f"The data folder cannot be used: {error.strerror}. Choose another with --home.")
+        return BAD_INPUT
+
+
+def _serve_locked(home: Path, port: int, lock: object, *, demo: bool) -> int:
+    from waitress import create_server
+
+    from .api.app import create_app
+    from .jobs.pool import Pool
+    from .store.database import FILE_NAME, Database
+    from .store.lock import HomeLock
+
+    assert isinstance(lock, HomeLock)
+    fresh = not (home / FILE_NAME).exists()
+    # taken before anything is made, so that a port in use costs nothing
+    listener = socket.create_server(("127.0.0.1", port))
+    database = Database(home)
+    database.migrate()
+    workers = Pool(database)
+    app = create_app(home, workers, database=database)
+    signal.signal(signal.SIGTERM, _stop)
+    try:
+        workers.start()
+        if demo and fresh:
+            from .demo.scenario import load
+
+            _say("Loading the demo: a choir's concert outfits …")
+            try:
+                load(app)
+            except BaseException:
+                # half a demo would look like the whole one at the next start
+                workers.close()
+                database.close()
+                (home / FILE_NAME).unlink(missing_ok=True)
+                raise
+        server = create_server(app, sockets=[listener], threads=8, ident=None)
+        address = f"http://127.0.0.1:{listener.getsockname()[1]}/"
+        lock.tell(address)
+        print(f"Idle Selvage is at {address}  (Ctrl-C ends it)", flush=True)
+        server.run()
+    finally:
+        workers.close()
+        database.close()
+    return OK
+
+
+def _stop(_signal: int, _frame: object) -> NoReturn:
+    raise SystemExit(0)
+
+
+def _lay(args: argparse.Namespace) -> int:
+    from .core.lay.drawing import draw
+    from .core.lay.problem import BadProblem
+    from .core.lay.solver import EngineFault, Progress, solve
+    from .formats.lay_json import lay_text, read_problem_file
+    from .formats.svg_lay import write_svg
+
+    seconds = args.seconds if args.seconds is not None or args.steps is not None else 10.0
+    live = sys.stderr.isatty()
+
+    def show(progress: Progress, _answer: object) -> None:
+        if live:
+            print(f"\r{progress.seconds:6.1f} s  {progress.length / 10:.1f} cm {progress.fold}, "
+                  f"not under {progress.bound / 10:.1f} cm ", end="", file=sys.stderr, flush=True)  # fmt: skip
+
+    try:
+        problem = read_problem_file(args.problem)
+        answer = solve(problem, seed=args.seed, seconds=seconds, steps=args.steps, clock=time.monotonic, on_progress=show)
+    except BadProblem as bad:
+        for fault in bad.faults:
+            _say(fault)
+        return BAD_INPUT
+    except EngineFault as fault:
+        _say(str(fault))
+        return 1
+    if live:
+        print(file=sys.stderr)
+    lay = answer.lay
+    try:
+        if args.out is None:
+            sys.stdout.write(lay_text(lay))
+        else:
+            args.out.write_text(lay_text(lay), encoding="utf-8")
+        if args.svg is not None:
+            picture = draw(lay, {p.id: p for p in problem.pieces}, problem.width)
+            args.svg.write_text(write_svg(picture, title=args.problem.stem, system="metric"), encoding="utf-8")
+    except OSError as error:
+        _say(f"“{error.filename}” could not be written: {error.strerror}.")
+        return BAD_INPUT
+    if lay.complete:
+        return OK
+    missing = ", ".join(f"{copies} × {piece}" for piece, copies in lay.left_over)
+    needed = f" The shortest complete lay found is {lay.needed_length:.0f} mm." if lay.needed_length else ""
+    _say(f"Left over: {missing}.{needed}")
+    return LEFT_OVER
+
+
+def _backup(args: argparse.Namespace) -> int:
+    from .store.database import BadBackup, backup
+
+    try:
+        backup(home_folder(args.home, demo=args.demo), args.file)
+    except BadBackup as fault:
+        _say(str(fault))
+        return BAD_INPUT
+    except OSError as error:
+        _say(f"“{args.file}” could not be written: {error.strerror}.")
+        return BAD_INPUT
+    print(f"Copied to {args.file}.")
+    return OK
+
+
+def _restore(args: argparse.Namespace) -> int:
+    from .store.database import BadBackup, restore
+    from .store.lock import HomeLock, InUse
+
+    home = home_folder(args.home, demo=args.demo)
+    try:
+        with HomeLock(home):
+            kept = restore(home, args.file)
+    except (BadBackup, InUse) as fault:
+        _say(str(fault))
+        return BAD_INPUT
+    except OSError as error:
+        _say(f"The data could not be restored: {error.strerror}.")
+        return BAD_INPUT
+    print("Restored." + (f" What was there is kept as {kept.name}." if kept else ""))
+    return OK
+
+
+if __name__ == "__main__":
+    entry()

@@ -1,0 +1,102 @@
+"""A lay as shapes on the cloth, with the grain arrows and the distances a person measures with a tape.
+
+Two ways of looking: ``pinned`` is the folded cloth on the table, ``opened`` every copy on the open cloth.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Literal
+
+from ..grain import distances_to_edge, place_point
+from ..pieces import Outline, Point, grainline, whole_polygon
+from .answer import Lay
+from .problem import LayPiece
+
+EdgeName = Literal["near selvage", "far selvage", "fold", "cut end"]
+
+
+@dataclass(frozen=True)
+class Shown:
+    """One shape on the picture. ``tail``/``head`` are the grain arrow's ends; the two distances run from
+    them to ``edge``, at right angles, in millimetres and including the selvage margin."""
+
+    key: str
+    piece: str
+    copy: int
+    layers: int
+    turn: int
+    mirrored: bool
+    outline: Outline
+    tail: Point
+    head: Point
+    edge: EdgeName
+    tail_distance: float
+    head_distance: float
+    from_end: tuple[float, float]
+
+
+@dataclass(frozen=True)
+class Drawing:
+    """The picture: cloth from y ``low`` to ``high``, ``fold_at`` where a fold edge lies."""
+
+    view: str
+    length: float
+    low: float
+    high: float
+    fold_at: float | None
+    shapes: tuple[Shown, ...]
+
+
+def draw(
+    lay: Lay,
+    pieces: Mapping[str, LayPiece],
+    width: float,
+    *,
+    margins: tuple[float, float] = (0.0, 0.0),
+    view: Literal["pinned", "opened"] = "pinned",
+) -> Drawing:
+    """The drawing of a lay on cloth of usable ``width``; ``margins`` are the near and far selvage's."""
+    section = lay.sections[0]
+    folded = section.fold == "lengthwise" and view == "pinned"
+    fold_at = section.fold_at[0] if folded else None
+    shapes: list[Shown] = []
+    if folded:
+        seen: dict[str, int] = {}
+        for entry in lay.laid:
+            seen[entry.piece] = seen.get(entry.piece, 0) + 1
+            shapes.append(_shown(pieces[entry.piece], seen[entry.piece], entry.layers, entry.x, entry.y, entry.turn,
+                                 entry.mirrored, width, margins, fold_at))  # fmt: skip
+    else:
+        for cut in lay.cut:
+            shapes.append(_shown(pieces[cut.piece], cut.copy, 1, cut.x, cut.y, cut.turn, cut.mirrored, width,
+                                 margins, None))  # fmt: skip
+    return Drawing(view, lay.length, fold_at if fold_at is not None else 0.0, width, fold_at, tuple(shapes))
+
+
+def _shown(piece: LayPiece, copy: int, layers: int, x: float, y: float, turn: int, mirrored: bool, width: float,
+           margins: tuple[float, float], fold_at: float | None) -> Shown:  # fmt: skip
+    half = piece.on_fold and fold_at is not None
+    base: Outline = piece.outline
+    if piece.on_fold and not half:
+        base = tuple((float(a), float(b)) for a, b in whole_polygon(piece.outline).exterior.coords[:-1])
+    arrow = grainline(base, on_fold=half)
+    outline = tuple(place_point(p, x=x, y=y, turn=turn, mirrored=mirrored) for p in base)
+    tail, head = (place_point(p, x=x, y=y, turn=turn, mirrored=mirrored) for p in arrow)
+    xs = [p[0] for p in outline]
+    edge, low, high = _measure(tail, head, turn, width, margins, fold_at)
+    return Shown(f"{piece.id}·{copy}", piece.id, copy, layers, turn, mirrored, outline, tail, head, edge, low, high,
+                 (min(xs), max(xs)))  # fmt: skip
+
+
+def _measure(tail: Point, head: Point, turn: int, width: float, margins: tuple[float, float],
+             fold_at: float | None) -> tuple[EdgeName, float, float]:  # fmt: skip
+    """The nearest edge to measure to, and the two distances. A cross-grain arrow is measured to the cut end."""
+    if turn in (90, 270):
+        return "cut end", tail[0], head[0]
+    lines: list[tuple[EdgeName, float]] = [("far selvage", width + margins[1])]
+    lines.append(("near selvage", -margins[0]) if fold_at is None else ("fold", fold_at))
+    middle = (tail[1] + head[1]) / 2
+    name, y = min(lines, key=lambda line: abs(line[1] - middle))
+    return (name, *distances_to_edge(tail, head, y))

@@ -1,0 +1,73 @@
+"""How far a project is at each stage, and what needs another look."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+State = Literal["empty", "begun", "done", "look-again", "not-built"]
+
+#: In working order. True and Cut are not built yet and cannot be entered.
+STAGES = ("plan", "cloth", "shrink", "buy", "true", "lay", "cut", "log")
+NOT_BUILT = ("true", "cut")
+
+
+@dataclass(frozen=True)
+class Facts:
+    """What decides the stages: counts and yes-or-no facts of one project."""
+
+    pieces: int
+    bad_pieces: int
+    width_readings: int
+    kind_known: bool
+    marks_before: int
+    washed_both_ways: bool
+    laying: bool
+    laid: bool
+    stale: tuple[str, ...]
+    can_buy: bool
+    logged: int
+
+
+@dataclass(frozen=True)
+class Stage:
+    """One dot of the rail. ``why`` says what to do next or why to look again."""
+
+    name: str
+    state: State
+    why: str
+
+
+def stages(facts: Facts) -> tuple[Stage, ...]:
+    """Every stage with its state, in working order."""
+    out_of_date = "Out of date: " + " and ".join(facts.stale) + "." if facts.stale else ""
+    plan: tuple[State, str] = ("done", "")
+    if facts.bad_pieces:
+        plan = ("look-again", "A piece cannot be cut as described.")
+    elif not facts.pieces:
+        plan = ("empty", "Add the pattern pieces.")
+    cloth: tuple[State, str] = ("done", "")
+    if facts.width_readings == 0:
+        cloth = ("begun" if facts.kind_known else "empty", "Measure the width in three places.")
+    elif facts.width_readings < 3:
+        cloth = ("begun", "Measure the width in three places; fewer are given.")
+    shrink: tuple[State, str] = ("done", "")
+    if not facts.washed_both_ways:
+        shrink = ("begun", "Wash the swatch and measure it again.") if facts.marks_before else (
+            "empty", "Mark a swatch and measure it before washing.")  # fmt: skip
+    lay: tuple[State, str] = ("done", "")
+    if facts.laying:
+        lay = ("begun", "Laying now.")
+    elif not facts.laid:
+        lay = ("empty", "Lay the pieces.")
+    elif out_of_date:
+        lay = ("look-again", out_of_date)
+    buy: tuple[State, str] = ("done", "") if facts.can_buy else ("empty", "Lay the pieces first.")
+    if facts.can_buy and out_of_date:
+        buy = ("look-again", out_of_date)
+    log: tuple[State, str] = ("begun", "") if facts.logged else ("empty", "Nothing was written down yet.")
+    states = {"plan": plan, "cloth": cloth, "shrink": shrink, "buy": buy, "lay": lay, "log": log}
+    return tuple(
+        Stage(name, "not-built", "Not built yet.") if name in NOT_BUILT else Stage(name, *states[name])
+        for name in STAGES
+    )

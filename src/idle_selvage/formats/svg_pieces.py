@@ -1,0 +1,443 @@
+"""Pattern pieces from an SVG drawing, by the convention of docs/svg-pieces.md.
+
+A group is one piece when it has the class ``piece`` or holds exactly one closed shape; any other closed
+shape is a piece by itself. Inside a piece, a straight open line is the grainline, or the fold edge when
+its class or id says ``fold-edge``. Words in classes and labels say copies, pair, grain and allowance.
+What was not read is listed with the reason; nothing is dropped in silence.
+"""
+
+from __future__ import annotations
+
+import io
+import math
+import re
+from dataclasses import dataclass, field
+from typing import Any
+from xml.etree.ElementTree import Element, ParseError
+
+from defusedxml import ElementTree
+from defusedxml.common import DefusedXmlException
+from svgelements import Arc, Close, CubicBezier, Length, Line, Matrix, Move, Path, QuadraticBezier, Viewbox
+
+from ..core.pieces import MAX_POINTS, BadPiece, Grain, Outline, Piece, Point, check_piece
+from ..core.units import BadEntry, read_length
+
+MAX_BYTES = 4_000_000
+MAX_ELEMENTS = 20_000
+MAX_ALL_POINTS = 100_000
+#: Curves become chords that stray from them by at most this.
+FLATNESS_MM = 0.05
+MM_PER_PX = 25.4 / 96.0
+
+_SHAPES = {"path", "polygon", "polyline", "rect", "circle", "ellipse", "line"}
+_QUIET = {"title", "desc", "metadata", "defs", "style", "namedview", "script", "symbol", "clipPath", "marker"}
+
+
+class BadDrawing(ValueError):
+    """A file that is no drawing that can be read; the message is a sentence."""
+
+
+@dataclass(frozen=True)
+class NotRead:
+    """Something in the drawing that was not used, and why."""
+
+    what: str
+    why: str
+
+
+@dataclass(frozen=True)
+class Drawing:
+    """The pieces found, and everything that was not read."""
+
+    pieces: tuple[Piece, ...]
+    not_read: tuple[NotRead, ...]
+
+
+@dataclass
+class _Shape:
+    label: str
+    words: list[str]
+    points: list[Point]
+    closed: bool
+
+
+@dataclass
+class _Node:
+    label: str
+    words: list[str]
+    texts: list[str] = field(default_factory=list)
+    shapes: list[_Shape] = field(default_factory=list)
+
+
+def read_svg(data: bytes) -> Drawing:
+    """Pieces from an SVG file, in millimetres. Raises :class:`BadDrawing` when nothing can be made of it."""
+    if len(data) > MAX_BYTES:
+        raise BadDrawing(f"The drawing is larger than {MAX_BYTES // 1_000_000} MB. Save the pieces without pictures.")
+    try:
+        root = ElementTree.parse(io.BytesIO(data), forbid_dtd=False).getroot()
+    except DefusedXmlException:
+        raise BadDrawing("The drawing defines entities or fetches other files, which is not allowed here. "
+                         "Save it as plain SVG.") from None  # fmt: skip
+    except (ParseError, ValueError, LookupError) as error:
+        raise BadDrawing(f"This is not an SVG drawing: {error}.") from None
+    if _tag(root) != "svg":
+        raise BadDrawing(f"This is not an SVG drawing; its outermost element is “{_tag(root)[:30]}”.")
+    reader = _Reader()
+    reader.group(root, _page_matrix(root), top=True)
+    if not reader.pieces and not reader.not_read:
+        raise BadDrawing("The drawing is empty: there is no closed path or polygon in it.")
+    return Drawing(tuple(reader.pieces), tuple(reader.not_read))
+
+
+def _tag(element: Element) -> str:
+    return str(element.tag).rsplit("}", 1)[-1] if isinstance(element.tag, str) else ""
+
+
+def _page_matrix(root: Element) -> Any:
+    """From the drawing's user units to millimetres, honouring width, height and viewBox."""
+    box = root.get("viewBox")
+    try:
+        width, height = _page_mm(root.get("width")), _page_mm(root.get("height"))
+        if box is None:
+            return Matrix.scale(MM_PER_PX)
+        view = Viewbox(box, root.get("preserveAspectRatio"))
+        wide = width if width is not None else (view.width * MM_PER_PX if height is None
+                                                else view.width * height / view.height)  # fmt: skip
+        high = height if height is not None else view.height * wide / view.width
+        matrix = Matrix(Viewbox.viewbox_transform(
+            0, 0, wide, high, view.x, view.y, view.width, view.height, view.preserve_aspect_ratio))  # fmt: skip
+    except (ValueError, TypeError, ZeroDivisionError, AttributeError):
+        raise BadDrawing("The drawing's width, height or viewBox could not be read.") from None
+    if not all(math.isfinite(v) for v in (matrix.a, matrix.b, matrix.c, matrix.d, matrix.e, matrix.f)):
+        raise BadDrawing("The drawing's width, height or viewBox could not be read.")
+    return matrix
+
+
+def _page_mm(text: str | None) -> float | None:
+    if text is None or text.strip().endswith("%"):
+        return None
+    value = Length(text).value(ppi=96.0)
+    if not isinstance(value, int | float) or value <= 0:
+        raise ValueError(text)
+    return float(value) * MM_PER_PX
+
+
+class _Reader:
+    def __init__(self) -> None:
+        self.pieces: list[Piece] = []
+        self.not_read: list[NotRead] = []
+        self.elements = 0
+        self.points = 0
+
+    def skip(self, what: str, why: str) -> None:
+        if len(self.not_read) < 200:
+            self.not_read.append(NotRead(what, why))
+
+    def group(self, element: Element, matrix: Any, *, top: bool = False, depth: int = 0) -> None:
+        if depth > 50:
+            raise BadDrawing("The drawing's groups are nested more than fifty deep. Ungroup it and save again.")
+        node = _Node("" if top else _label(element), [] if top else _words(element))
+        for child in element:
+            self.elements += 1
+            if self.elements > MAX_ELEMENTS:
+                raise BadDrawing(f"The drawing has more than {MAX_ELEMENTS} parts. Save only the pieces.")
+            self.child(child, matrix, node, depth)
+        self.close(node, single=not top)
+
+    def child(self, child: Element, matrix: Any, node: _Node, depth: int) -> None:
+        tag = _tag(child)
+        if not tag or tag in _QUIET:
+            return
+        name = f"{tag} “{_label(child)}”" if _label(child) else tag
+        try:
+            own = Matrix(child.get("transform") or "") * matrix
+        except (ValueError, TypeError, IndexError):
+            self.skip(name, "its transform could not be read")
+            return
+        if tag in ("g", "a", "svg"):
+            if tag == "svg":
+                self.skip(name, "a drawing inside the drawing; ungroup it first")
+                return
+            self.group(child, own, depth=depth + 1)
+        elif tag == "text":
+            node.texts.append(" ".join("".join(child.itertext()).split()))
+        elif tag in _SHAPES:
+            self.shapes(child, tag, name, own, node)
+        else:
+            why = {
+                "use": "a clone; unlink it into a path first",
+                "image": "a picture, not an outline; trace it first",
+            }.get(tag, "not a kind of shape that is read")
+            self.skip(name, why)
+
+    def shapes(self, element: Element, tag: str, name: str, matrix: Any, node: _Node) -> None:
+        try:
+            path = _as_path(element, tag)
+            path = path * matrix
+            path.reify()
+            runs = _flatten(path)
+        except BadDrawing:
+            raise
+        except (ValueError, TypeError, IndexError, ZeroDivisionError, AttributeError, OverflowError):
+            self.skip(name, "its numbers could not be read")
+            return
+        for points, closed in runs:
+            if not all(math.isfinite(c) for p in points for c in p):
+                self.skip(name, "its numbers could not be read")
+                continue
+            self.points += len(points)
+            if self.points > MAX_ALL_POINTS:
+                raise BadDrawing(f"The drawing has more than {MAX_ALL_POINTS} points. Simplify its curves.")
+            if len(points) >= 2:
+                node.shapes.append(_Shape(_label(element), _words(element), points, closed))
+
+    def close(self, node: _Node, *, single: bool) -> None:
+        """Make pieces of what a group held."""
+        closed = [s for s in node.shapes if s.closed]
+        lines = [s for s in node.shapes if not s.closed]
+        if single and closed and ("piece" in node.words or len(closed) == 1):
+            outline = max(closed, key=lambda s: abs(_area(s.points)))
+            for other in closed:
+                if other is not outline:
+                    self.skip(other.label or "a shape inside a piece", "inside another outline; only the largest "
+                              "closed shape of a piece is its cut line")  # fmt: skip
+            words = [*node.words, *outline.words, *(w for t in node.texts for w in _split(t))]
+            name = node.label or next((t for t in node.texts if not _says_something(t)), "") or outline.label
+            self.piece(name, words, node.texts, outline, lines)
+            return
+        for shape in closed:
+            self.piece(shape.label, shape.words, [], shape, [])
+        for line in lines:
+            self.skip(line.label or "an open line", "not closed, and not inside the group of one piece")
+        for text in node.texts:
+            if closed and text:
+                self.skip(f"the label “{text[:40]}”", "not inside the group of one piece")
+
+    def piece(self, name: str, words: list[str], texts: list[str], shape: _Shape, lines: list[_Shape]) -> None:
+        name = (name or f"piece {len(self.pieces) + 1}")[:80]
+        fold: _Shape | None = None
+        grain_line: _Shape | None = None
+        for line in lines:
+            if len(line.points) != 2 or math.dist(line.points[0], line.points[1]) < 1.0:
+                self.skip(line.label or f"a line in {name}", "an open curve; only straight lines have a meaning here")
+            elif "fold-edge" in line.words or line.label.lower().startswith("fold-edge"):
+                fold = line
+            elif grain_line is None or "grainline" in line.words:
+                grain_line = line
+            else:
+                self.skip(line.label or f"a second line in {name}", "the piece has a grainline already")
+        said = _Said.of(words, texts)
+        for word in said.unknown:
+            self.skip(f"“{word}” in {name}", "could not be read as a length")
+        try:
+            outline = _on_grain(shape.points, grain_line, fold)
+            piece = Piece(name, outline, said.copies, said.pair, fold is not None, said.grain, said.one_way, said.seam)
+            check_piece(piece)
+        except BadPiece as error:
+            self.skip(name, str(error).split(": ", 1)[-1])
+            return
+        if grain_line is None and fold is None:
+            self.skip(f"{name}: grainline", "none is drawn; the drawing's left-to-right is taken as the grain")
+        self.pieces.append(piece)
+
+
+def _label(element: Element) -> str:
+    for child in element:
+        if _tag(child) == "title" and child.text and child.text.strip():
+            return " ".join(child.text.split())
+    for key, value in element.attrib.items():
+        if key.endswith("}label") and value.strip():
+            return " ".join(value.split())
+    return element.get("id", "").strip()
+
+
+def _words(element: Element) -> list[str]:
+    return [*element.get("class", "").lower().split(), *([element.get("id", "").lower()] if element.get("id") else [])]
+
+
+def _split(text: str) -> list[str]:
+    return re.findall(r"[^\s,;]+", text.lower())
+
+
+_SAYS = re.compile(
+    r"\b(?:copies\s*[-:=]?\s*(\d{1,3})|(\d{1,3})\s*copies)\b|\bpair\b|\bcross[- ]grain\b|\bbias\b|\bany[- ]grain\b"
+    r"|\bone[- ]way\b|\badd[- ](?:seam[- ])?([\d./,⁄½¼¾⅛⅜⅝⅞]+\s*(?:mm|cm|in|\"))", re.IGNORECASE)  # fmt: skip
+
+
+def _says_something(text: str) -> bool:
+    return _SAYS.search(text) is not None
+
+
+@dataclass
+class _Said:
+    copies: int = 1
+    pair: bool = False
+    grain: Grain = "lengthwise"
+    one_way: bool = False
+    seam: float = 0.0
+    unknown: list[str] = field(default_factory=list)
+
+    @classmethod
+    def of(cls, words: list[str], texts: list[str]) -> _Said:
+        said = cls()
+        for found in _SAYS.finditer(" ; ".join([*words, *texts])):
+            text = found.group(0).lower().replace(" ", "-")
+            if "copies" in text:
+                said.copies = int(found.group(1) or found.group(2))
+            elif text == "pair":
+                said.pair = True
+            elif text == "cross-grain":
+                said.grain = "crosswise"
+            elif text == "bias":
+                said.grain = "bias"
+            elif text == "any-grain":
+                said.grain = "any"
+            elif text == "one-way":
+                said.one_way = True
+            else:
+                try:
+                    said.seam = read_length(found.group(3))
+                except BadEntry:
+                    said.unknown.append(found.group(0))
+        if said.pair and said.copies == 1:
+            # "pair" alone means one of each
+            said.copies = 2
+        return said
+
+
+def _number(element: Element, key: str) -> float:
+    text = element.get(key)
+    return 0.0 if text is None else float(Length(text).value(ppi=96.0))
+
+
+def _as_path(element: Element, tag: str) -> Any:
+    if tag == "path":
+        return Path(element.get("d") or "")
+    if tag in ("polygon", "polyline"):
+        numbers = [float(n) for n in re.findall(r"[-+]?(?:\d*\.\d+|\d+\.?)(?:[eE][-+]?\d+)?", element.get("points", ""))]
+        points = list(zip(numbers[::2], numbers[1::2], strict=False))
+        if len(points) < 2:
+            raise ValueError("points")
+        d = "M" + " L".join(f"{x!r},{y!r}" for x, y in points)
+        return Path(d + ("Z" if tag == "polygon" else ""))
+    n = _number
+    if tag == "line":
+        return Path(f"M{n(element, 'x1')},{n(element, 'y1')} L{n(element, 'x2')},{n(element, 'y2')}")
+    if tag == "rect":
+        x, y, w, h = n(element, "x"), n(element, "y"), n(element, "width"), n(element, "height")
+        if element.get("rx") or element.get("ry"):
+            rx = min(n(element, "rx") or n(element, "ry"), w / 2)
+            ry = min(n(element, "ry") or n(element, "rx"), h / 2)
+            return Path(
+                f"M{x + rx},{y} H{x + w - rx} A{rx},{ry} 0 0 1 {x + w},{y + ry} V{y + h - ry} "
+                f"A{rx},{ry} 0 0 1 {x + w - rx},{y + h} H{x + rx} A{rx},{ry} 0 0 1 {x},{y + h - ry} "
+                f"V{y + ry} A{rx},{ry} 0 0 1 {x + rx},{y} Z"
+            )
+        return Path(f"M{x},{y} H{x + w} V{y + h} H{x} Z")
+    cx, cy = n(element, "cx"), n(element, "cy")
+    rx, ry = (n(element, "r"), n(element, "r")) if tag == "circle" else (n(element, "rx"), n(element, "ry"))
+    if rx <= 0 or ry <= 0:
+        raise ValueError("radius")
+    return Path(f"M{cx - rx},{cy} A{rx},{ry} 0 1 0 {cx + rx},{cy} A{rx},{ry} 0 1 0 {cx - rx},{cy} Z")
+
+
+def _flatten(path: Any) -> list[tuple[list[Point], bool]]:
+    """Every subpath as points, with whether it is closed; in millimetres, y still downwards."""
+    runs: list[tuple[list[Point], bool]] = []
+    points: list[Point] = []
+    closed = False
+
+    def finish() -> None:
+        if not points:
+            return
+        ring = [p for i, p in enumerate(points) if i == 0 or math.dist(p, points[i - 1]) > 1e-4]
+        shut = closed or (len(ring) > 3 and math.dist(ring[0], ring[-1]) < 0.01)
+        while shut and len(ring) > 1 and math.dist(ring[0], ring[-1]) < 0.01:
+            ring.pop()
+        runs.append((ring, shut and len(ring) >= 3))
+
+    for segment in path:
+        if isinstance(segment, Move):
+            finish()
+            points, closed = [_point(segment.end)], False
+        elif isinstance(segment, Close):
+            closed = True
+        elif isinstance(segment, Line):
+            points.append(_point(segment.end))
+        elif isinstance(segment, Arc):
+            for cubic in segment.as_cubic_curves():
+                points += _curve([_point(p) for p in (cubic.start, cubic.control1, cubic.control2, cubic.end)])
+        elif isinstance(segment, CubicBezier):
+            points += _curve([_point(p) for p in (segment.start, segment.control1, segment.control2, segment.end)])
+        elif isinstance(segment, QuadraticBezier):
+            points += _curve([_point(p) for p in (segment.start, segment.control, segment.end)])
+        if len(points) > MAX_ALL_POINTS:
+            raise BadDrawing(f"The drawing has more than {MAX_ALL_POINTS} points. Simplify its curves.")
+    finish()
+    return runs
+
+
+def _point(p: Any) -> Point:
+    return (float(p.x), float(p.y))
+
+
+def _curve(control: list[Point]) -> list[Point]:
+    """A Bézier curve as chords that stray from it by at most FLATNESS_MM; the start is left out.
+
+    A curve of degree d strays from n equal-parameter chords by at most d(d−1)/8/n² times the largest
+    second difference of its control points.
+    """
+    degree = len(control) - 1
+    bend = max(
+        math.hypot(a[0] - 2 * b[0] + c[0], a[1] - 2 * b[1] + c[1])
+        for a, b, c in zip(control, control[1:], control[2:], strict=False)
+    )
+    n = max(1, math.ceil(math.sqrt(degree * (degree - 1) * bend / (8 * FLATNESS_MM))))
+    if n > MAX_POINTS:
+        raise BadDrawing("A curve in the drawing is too large to be a pattern piece; check its unit.")
+    out = []
+    for i in range(1, n + 1):
+        t = i / n
+        row = control
+        while len(row) > 1:
+            row = [(a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t) for a, b in zip(row, row[1:], strict=False)]
+        out.append(row[0])
+    return out
+
+
+def _area(points: list[Point]) -> float:
+    return 0.5 * sum(a[0] * b[1] - b[0] * a[1] for a, b in zip(points, [*points[1:], points[0]], strict=True))
+
+
+def _on_grain(points: list[Point], grain: _Shape | None, fold: _Shape | None) -> Outline:
+    """Turn a drawn outline so that its grain runs along +x and a fold edge lies on y = 0, half above it."""
+    # the screen's y runs down; a piece seen from its face has y up
+    up = [(x, -y) for x, y in points]
+
+    def line(shape: _Shape) -> tuple[Point, Point]:
+        (ax, ay), (bx, by) = shape.points
+        return (ax, -ay), (bx, -by)
+
+    tail, head = line(grain or fold) if (grain or fold) else ((0.0, 0.0), (1.0, 0.0))  # type: ignore[arg-type]
+    angle = math.atan2(head[1] - tail[1], head[0] - tail[0])
+    if fold is not None and grain is not None:
+        a, b = line(fold)
+        off = math.degrees(math.atan2(b[1] - a[1], b[0] - a[0]) - angle)
+        if abs((off + 90) % 180 - 90) > 1.0:
+            raise BadPiece("the fold edge and the grainline are not parallel; a piece on the fold needs both alike.")
+    c, s = math.cos(-angle), math.sin(-angle)
+
+    def turn(p: Point) -> Point:
+        return (c * p[0] - s * p[1], s * p[0] + c * p[1])
+
+    ring = [turn(p) for p in up]
+    x0 = min(x for x, _ in ring)
+    if fold is None:
+        y0 = min(y for _, y in ring)
+        return tuple((round(x - x0, 4), round(y - y0, 4)) for x, y in ring)
+    at = sum(turn(p)[1] for p in line(fold)) / 2
+    middle = sum(y - at for _, y in ring)
+    if middle >= 0:
+        return tuple((round(x - x0, 4), round(y - at, 4)) for x, y in ring)
+    # the half lies below its fold: it is symmetric when opened, so reflecting it changes nothing that is cut
+    return tuple((round(x - x0, 4), round(at - y, 4)) for x, y in ring)

@@ -1,0 +1,107 @@
+"""One laying, run to its end inside a worker process. Everything it has to say goes into the job's row."""
+
+from __future__ import annotations
+
+import time
+from typing import Any
+
+from ..core.lay.answer import to_json
+from ..core.lay.problem import BadProblem, fingerprint, read_problem
+from ..core.lay.solver import Answer, EngineFault, Progress, solve
+from ..store import records
+from ..store.database import Database
+from ..store.models import Job, now
+
+#: Between two looks at the cancel flag, seconds.
+LOOK_EVERY = 0.05
+#: Between two signs of life, seconds.
+BEAT_EVERY = 1.0
+#: Between two writings of progress, seconds; the first answer is written at once.
+TELL_EVERY = 0.25
+
+
+class _Job:
+    """The row of a job, as its worker sees it."""
+
+    def __init__(self, database: Database, number: int) -> None:
+        self.database, self.number = database, number
+        self.looked = self.beaten = self.told = 0.0
+        self.stop = False
+        with database.begin() as session:
+            row = records.job(session, number)
+            if row.state not in ("waiting", "running"):
+                raise records.NotFound("This work has ended already.")
+            row.state = "running"
+            row.heartbeat = now()
+            self.params: dict[str, Any] = dict(row.params)
+            self.before = row.spent
+            self.earlier = list(row.progress)
+        self.begun = time.monotonic()
+        self.problem = read_problem(self.params["problem"])
+        self.fingerprint = fingerprint(self.problem)
+
+    def spent(self) -> float:
+        return self.before + time.monotonic() - self.begun
+
+    def cancelled(self) -> bool:
+        at = time.monotonic()
+        if at - self.looked >= LOOK_EVERY:
+            self.looked = at
+            with self.database.begin() as session:
+                row = records.job(session, self.number)
+                self.stop = row.cancel
+                if at - self.beaten >= BEAT_EVERY:
+                    self.beaten = at
+                    row.heartbeat, row.spent = now(), self.spent()
+        return self.stop
+
+    def progress(self, progress: Progress, answer: Answer) -> None:
+        at = time.monotonic()
+        if at - self.told >= TELL_EVERY or progress.steps <= 2 * len(self.problem.folds):
+            self.told = at
+            self.write(answer)
+
+    def write(self, answer: Answer, state: str = "") -> None:
+        with self.database.begin() as session:
+            row = records.job(session, self.number)
+            row.progress = [*self.earlier, *(
+                [round(self.before + p.seconds, 2), p.length, p.bound, p.fold, p.steps] for p in answer.progress)]  # fmt: skip
+            row.refused = [list(entry) for entry in answer.refused]
+            row.spent, row.heartbeat = self.spent(), now()
+            records.keep_lays(session, row, [(fold, to_json(lay)) for fold, lay in answer.alternatives],
+                              self.params["problem"], self.fingerprint)  # fmt: skip
+            if state:
+                records.finish_job(row, state)
+                best = answer.lay
+                records.log(session, row.project_id, "lay", _said(answer, state), length=best.length,
+                            bound=best.bound, fold=best.sections[0].fold, job=row.id)  # fmt: skip
+
+
+def _said(answer: Answer, state: str) -> str:
+    way = {"open": "in a single layer", "lengthwise": "folded selvage to selvage"}[answer.lay.sections[0].fold]
+    ended = "stopped early" if state == "cancelled" else "searched to the end"
+    return f"Laid {len(answer.lay.cut)} pieces {way}; {ended}."
+
+
+def run(database: Database, number: int) -> None:
+    """Run a job. Faults end up in its row as a sentence; nothing is raised for them."""
+    try:
+        job = _Job(database, number)
+        left = max(0.2, float(job.params["seconds"]) - job.before)
+        answer = solve(job.problem, seed=int(job.params["seed"]), seconds=left, clock=time.monotonic,
+                       on_progress=job.progress, cancelled=job.cancelled)  # fmt: skip
+        job.write(answer, "cancelled" if answer.cancelled else "done")
+    except (BadProblem, EngineFault) as fault:
+        _fail(database, number, str(fault))
+    except records.NotFound:
+        return
+    except Exception as fault:
+        _fail(database, number, f"The laying stopped on a fault in the program ({type(fault).__name__}). Lay again.")
+        raise
+
+
+def _fail(database: Database, number: int, sentence: str) -> None:
+    with database.begin() as session:
+        row: Job = records.job(session, number)
+        records.finish_job(row, "failed", sentence)
+        records.log(session, row.project_id, "lay", f"Laying failed: {sentence}")

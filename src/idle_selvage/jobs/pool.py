@@ -1,0 +1,121 @@
+"""The server's side of long work: warm workers, a queue, and picking up what a dead server left."""
+
+from __future__ import annotations
+
+import contextlib
+import subprocess
+import sys
+import threading
+from collections import deque
+from datetime import timedelta
+
+from sqlalchemy import select
+
+from ..store.database import Database
+from ..store.models import Job, now
+
+#: A job without a sign of life for this long is picked up again.
+STALE = timedelta(seconds=6)
+WATCH_EVERY = 1.0
+
+
+class _Worker:
+    def __init__(self, pool: Pool) -> None:
+        self.job: int | None = None
+        self.ready = False
+        self.process = subprocess.Popen(
+            [sys.executable, "-m", "idle_selvage.jobs.worker", str(pool.database.home)],
+            stdin=subprocess.PIPE, stdout=subprocess.PIPE, text=True, start_new_session=True,
+        )  # fmt: skip
+        threading.Thread(target=self._listen, args=(pool,), daemon=True).start()
+
+    def _listen(self, pool: Pool) -> None:
+        assert self.process.stdout is not None
+        for line in self.process.stdout:
+            if line.startswith("ready"):
+                self.ready = True
+            elif line.startswith("done"):
+                self.job = None
+            pool.dispatch()
+        pool.lost(self)
+
+    def give(self, number: int) -> None:
+        assert self.process.stdin is not None
+        self.job = number
+        self.process.stdin.write(f"{number}\n")
+        self.process.stdin.flush()
+
+
+class Pool:
+    """Up to ``size`` worker processes; the first is started at once, so that the engine is warm."""
+
+    def __init__(self, database: Database, size: int = 2) -> None:
+        self.database, self.size = database, size
+        self._queue: deque[int] = deque()
+        self._workers: list[_Worker] = []
+        self._lock = threading.RLock()
+        self._closing = threading.Event()
+
+    def start(self) -> None:
+        """Warm the first worker, pick up unfinished jobs, and keep watch for dead ones."""
+        with self._lock:
+            self._workers.append(_Worker(self))
+        self._pick_up()
+        threading.Thread(target=self._watch, daemon=True).start()
+
+    def submit(self, number: int) -> None:
+        """Queue a job that is in the database as ``waiting``."""
+        with self._lock:
+            self._queue.append(number)
+        self.dispatch()
+
+    def dispatch(self) -> None:
+        with self._lock:
+            while self._queue and not self._closing.is_set():
+                free = next((w for w in self._workers if w.job is None and w.process.poll() is None), None)
+                if free is None:
+                    if len(self._workers) >= self.size:
+                        return
+                    free = _Worker(self)
+                    self._workers.append(free)
+                number = self._queue.popleft()
+                try:
+                    free.give(number)
+                except OSError:
+                    free.job = None
+                    self._queue.appendleft(number)
+                    self._workers.remove(free)
+
+    def lost(self, worker: _Worker) -> None:
+        """A worker ended. Its job, if any, goes stale and is picked up by the watch."""
+        with self._lock:
+            if worker in self._workers:
+                self._workers.remove(worker)
+        if not self._closing.is_set():
+            self.dispatch()
+
+    def close(self) -> None:
+        """End the workers; unfinished jobs stay in the database and go on at the next start."""
+        self._closing.set()
+        with self._lock:
+            for worker in self._workers:
+                worker.process.terminate()
+            for worker in self._workers:
+                with contextlib.suppress(subprocess.TimeoutExpired):
+                    worker.process.wait(timeout=3)
+            self._workers.clear()
+
+    def _watch(self) -> None:
+        while not self._closing.wait(WATCH_EVERY):
+            self._pick_up()
+
+    def _pick_up(self) -> None:
+        """Queue jobs nobody works at: all that wait unqueued, and all that have gone quiet."""
+        with self._lock:
+            ours = {w.job for w in self._workers if w.process.poll() is None} | set(self._queue)
+        with self.database.begin() as session:
+            rows = session.scalars(select(Job).where(Job.state.in_(("waiting", "running"))).order_by(Job.id)).all()
+            limit = now() - STALE
+            quiet = [row.id for row in rows if row.id not in ours and (row.heartbeat or row.created_at) < limit]
+        for number in quiet:
+            self.submit(number)

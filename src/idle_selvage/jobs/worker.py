@@ -1,0 +1,34 @@
+"""A worker process: ``python -m idle_selvage.jobs.worker HOME``.
+
+It loads the compiled engine once, says ``ready``, then runs the job numbers it reads from standard
+input, answering each with ``done N``. When its input ends it finishes what it has and leaves.
+"""
+
+from __future__ import annotations
+
+import signal
+import sys
+import traceback
+from pathlib import Path
+
+from ..store.database import Database
+from . import laying
+
+
+def main() -> None:
+    """Serve jobs until standard input ends."""
+    # Ctrl-C in the terminal is for the server, which then ends us in order
+    signal.signal(signal.SIGINT, signal.SIG_IGN)
+    database = Database(Path(sys.argv[1]))
+    print("ready", flush=True)
+    for line in sys.stdin:
+        number = int(line)
+        try:
+            laying.run(database, number)
+        except Exception:
+            traceback.print_exc()
+        print(f"done {number}", flush=True)
+
+
+if __name__ == "__main__":
+    main()

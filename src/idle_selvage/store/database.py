@@ -1,0 +1,112 @@
+"""Opening the one SQLite file: WAL, foreign keys, migrations, and a consistent copy while serving."""
+
+from __future__ import annotations
+
+import sqlite3
+from collections.abc import Iterator
+from contextlib import closing, contextmanager
+from pathlib import Path
+from typing import Any
+
+from alembic import command
+from alembic.config import Config
+from sqlalchemy import Engine, create_engine, event
+from sqlalchemy.orm import Session, sessionmaker
+
+FILE_NAME = "idle-selvage.sqlite3"
+_MIGRATIONS = Path(__file__).parent / "migrations"
+
+
+class BadBackup(ValueError):
+    """A file that is no backup of ours; the message is a sentence."""
+
+
+class Database:
+    """The data file of one home folder."""
+
+    def __init__(self, home: Path) -> None:
+        self.home = home
+        self.path = home / FILE_NAME
+        home.mkdir(parents=True, exist_ok=True)
+        self.engine: Engine = create_engine(f"sqlite:///{self.path}", connect_args={"timeout": 15})
+        event.listen(self.engine, "connect", _on_connect)
+        self._sessions = sessionmaker(self.engine, expire_on_commit=False)
+
+    def migrate(self) -> None:
+        """Bring the file, new or old, to the present shape."""
+        command.upgrade(alembic_config(self.path), "head")
+
+    @contextmanager
+    def begin(self) -> Iterator[Session]:
+        """A session that commits when the block ends, and rolls back when it fails."""
+        with self._sessions() as session, session.begin():
+            yield session
+
+    def close(self) -> None:
+        self.engine.dispose()
+
+
+def alembic_config(path: Path) -> Config:
+    """Alembic's configuration for one data file."""
+    config = Config()
+    config.set_main_option("script_location", str(_MIGRATIONS).replace("%", "%%"))
+    config.set_main_option("sqlalchemy.url", f"sqlite:///{path}".replace("%", "%%"))
+    return config
+
+
+def _on_connect(connection: Any, _record: Any) -> None:
+    cursor = connection.cursor()
+    cursor.execute("PRAGMA journal_mode=WAL")
+    cursor.execute("PRAGMA foreign_keys=ON")
+    # a confirmed change must survive a lost power plug, not just a killed process
+    cursor.execute("PRAGMA synchronous=FULL")
+    cursor.close()
+
+
+def backup(home: Path, target: Path) -> None:
+    """A consistent copy of the data file, also while it is being served (SQLite's own backup call)."""
+    source = home / FILE_NAME
+    if not source.exists():
+        raise BadBackup("There is no data yet in this folder, so there is nothing to back up.")
+    if target.exists():
+        raise BadBackup(f"“{target.name}” exists already. Choose another name; a backup never overwrites.")
+    target.parent.mkdir(parents=True, exist_ok=True)
+    with closing(sqlite3.connect(source)) as live, closing(sqlite3.connect(target)) as copy:
+        live.backup(copy)
+
+
+def check_backup(file: Path) -> None:
+    """Raise :class:`BadBackup` unless ``file`` is a whole data file of ours."""
+    if not file.is_file():
+        raise BadBackup(f"There is no file “{file.name}” there.")
+    try:
+        with closing(sqlite3.connect(f"file:{file}?mode=ro", uri=True)) as copy:
+            sound = copy.execute("PRAGMA integrity_check").fetchone()[0] == "ok"
+            tables = {row[0] for row in copy.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
+    except sqlite3.DatabaseError:
+        raise BadBackup(f"“{file.name}” is not a backup of Idle Selvage.") from None
+    if not sound or not {"project", "cloth", "alembic_version"} <= tables:
+        raise BadBackup(f"“{file.name}” is damaged or not a backup of Idle Selvage.")
+
+
+def restore(home: Path, file: Path) -> Path | None:
+    """Put a backup in place of the data file; returns where the replaced data were kept, if any.
+
+    The server must not be running on this folder. Raises :class:`BadBackup`.
+    """
+    check_backup(file)
+    home.mkdir(parents=True, exist_ok=True)
+    target = home / FILE_NAME
+    kept: Path | None = None
+    if target.exists():
+        number = 1
+        while (kept := home / f"before-restore-{number}.sqlite3").exists():
+            number += 1
+        backup(home, kept)
+    with closing(sqlite3.connect(file)) as source, closing(sqlite3.connect(target, timeout=5)) as live:
+        try:
+            source.backup(live)
+        except sqlite3.OperationalError:
+            raise BadBackup("The data are in use. Stop the server first, then restore.") from None
+    Database(home).migrate()
+    return kept
