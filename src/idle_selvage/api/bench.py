@@ -41,6 +41,10 @@ class ProjectChange(out.In):
     shop_step: LengthIn | None = None
 
 
+class TypedIn(out.In):
+    text: LengthIn
+
+
 class SettingsChange(out.In):
     system: Literal["metric", "imperial"] | None = None
     graduation: LengthIn | None = None
@@ -81,6 +85,12 @@ def _settings(row: models.Settings) -> out.SettingsOut:
                        "text": f"{row.graduation:g} mm" if row.system == "metric"
                        else length_text(row.graduation, "imperial")},
     })  # fmt: skip
+
+
+@blueprint.post("/lengths/read", operation_id="readLength", responses={200: out.LengthOut})
+def read_length(body: TypedIn) -> Response:
+    """What a typed length is understood as, while it is being typed."""
+    return send(present.Presenter(system()).length(body.text))
 
 
 @blueprint.get("/choices", operation_id="readChoices", responses={200: out.ChoicesOut})

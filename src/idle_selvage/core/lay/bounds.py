@@ -33,7 +33,12 @@ def middle_bound(strip: Strip) -> float:
     between ``h − w/2`` and ``w/2``. Chords of different items are disjoint stretches of one line, so they
     add up to at most the length. (On the fold the item's own height is fixed, which only narrows the range.)
     """
-    return max(0.0, sum(_least_chord(item, strip.width) for item in strip.items))
+    found: dict[int, float] = {}
+    for item in strip.items:
+        # copies of one piece share their poses
+        if id(item.poses) not in found:
+            found[id(item.poses)] = _least_chord(item, strip.width)
+    return sum(found[id(item.poses)] for item in strip.items)
 
 
 def strip_bound(strip: Strip) -> float:

@@ -59,14 +59,19 @@ def strip_for(problem: Problem, fold: str) -> Strip:
     items: list[Item] = []
     for piece in problem.pieces:
         items += _folded_items(piece, problem) if folded else _open_items(piece, problem)
-    fitting = []
+    fitting: list[Item] = []
+    kept: dict[int, Item] = {}
     for item in items:
+        if id(item) in kept:
+            fitting.append(kept[id(item)])
+            continue
         usable = tuple(p for p in item.poses if p.size[1] <= width + TOLERANCE_MM / 2)
         if not usable:
             least = min(p.size[1] for p in item.poses)
             where = "folded in half the cloth" if folded else "the cloth"
             raise CannotFold(f"Piece “{item.piece}” is {least:.1f} mm across; {where} is {width:.1f} mm wide.")
-        fitting.append(Item(item.piece, item.layers, item.on_fold, usable, item.area, item.copies))
+        kept[id(item)] = Item(item.piece, item.layers, item.on_fold, usable, item.area, item.copies)
+        fitting.append(kept[id(item)])
     return Strip(fold, width, problem.gap, tuple(fitting))
 
 

@@ -1,0 +1,93 @@
+import { QueryClient } from "@tanstack/react-query";
+import createClient from "openapi-fetch";
+import type { components, paths } from "./schema";
+
+type S = components["schemas"];
+export type Project = S["ProjectOut"];
+export type ProjectLine = S["ProjectLineOut"];
+export type Cloth = S["ClothOut"];
+export type Piece = S["PieceOut"];
+export type Figure = S["FigureOut"];
+export type Stage = S["StageOut"];
+export type Lay = S["LayOut"];
+export type Job = S["JobOut"];
+export type Drawing = S["DrawingOut"];
+export type Shape = S["ShapeOut"];
+export type Length = S["LengthOut"];
+export type Outline = S["OutlineOut"];
+export type NotRead = S["NotReadOut"];
+export type Choices = S["ChoicesOut"];
+export type Known = S["KnownOut"];
+export type Pair = S["PairOut"];
+export type Settings = S["SettingsOut"];
+export type Bar = S["BarOut"];
+export type ProjectChange = S["ProjectChange"];
+export type ClothChange = S["ClothChange"];
+export type SwatchChange = S["SwatchIn"];
+type ErrorBody = S["ErrorOut"];
+
+export const api = createClient<paths>({ baseUrl: "" });
+
+export const queries = new QueryClient({
+  defaultOptions: { queries: { retry: 1, staleTime: 5_000, refetchOnWindowFocus: false } },
+});
+
+/** A refusal by the server: a sentence, and a sentence per entry. */
+export class Refusal extends Error {
+  readonly fields: { path: string; message: string }[];
+  readonly status: number;
+  constructor(body: Partial<ErrorBody> | undefined, status: number) {
+    super(body?.message ?? "The server did not answer. What you typed is kept here; try again.");
+    this.fields = body?.fields ?? [];
+    this.status = status;
+  }
+  /** The sentence for one entry, or the whole one when it is about nothing else. */
+  about(path: string): string | undefined {
+    return this.fields.find((f) => f.path === path)?.message;
+  }
+}
+
+/** Every list of numbers in the interface is a pair; the client library forgets that when it reads the types. */
+type Paired<T> = T extends number[] ? [number, number] : T extends (infer U)[] ? Paired<U>[] : T extends object ? { [K in keyof T]: Paired<T[K]> } : T;
+type Call<T> = Promise<{ data?: T; error?: unknown; response: Response }>;
+
+/** The data of an answer, or the refusal thrown. */
+export async function unwrap<T>(call: Call<T>): Promise<Paired<T>> {
+  let answer;
+  try {
+    answer = await call;
+  } catch {
+    throw new Refusal(undefined, 0);
+  }
+  if (answer.data === undefined) throw new Refusal(answer.error as Partial<ErrorBody> | undefined, answer.response.status);
+  return answer.data as Paired<T>;
+}
+
+/** What is told about saving, at the top right. */
+type SaveState = { state: "idle" | "saving" | "saved" | "failed"; at?: Date };
+let saveState: SaveState = { state: "idle" };
+const listeners = new Set<() => void>();
+export const saving = {
+  get: () => saveState,
+  set(next: SaveState) {
+    saveState = next;
+    for (const listener of listeners) listener();
+  },
+  subscribe(listener: () => void) {
+    listeners.add(listener);
+    return () => listeners.delete(listener);
+  },
+};
+
+/** A change: told as saved only when the server has said so. */
+export async function saved<T>(call: Call<T>): Promise<Paired<T>> {
+  saving.set({ state: "saving" });
+  try {
+    const data = await unwrap(call);
+    saving.set({ state: "saved", at: new Date() });
+    return data;
+  } catch (error) {
+    saving.set({ state: "failed" });
+    throw error;
+  }
+}

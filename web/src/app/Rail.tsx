@@ -1,0 +1,69 @@
+import { Link, NavLink } from "react-router";
+import type { Stage } from "../api/client";
+
+export const stageNames: Record<string, string> = {
+  plan: "Plan",
+  cloth: "Cloth",
+  shrink: "Shrink",
+  buy: "Buy",
+  true: "True",
+  lay: "Lay",
+  cut: "Cut",
+  log: "Log",
+};
+
+const told: Record<Stage["state"], string> = {
+  empty: "not begun",
+  begun: "under way",
+  done: "done",
+  "look-again": "look again",
+  "not-built": "not built yet",
+};
+
+/** A printed dot: ring, half, full, full with a folded corner. Its word and title say the same. */
+export function Dot({ state, size = 22 }: { state: Stage["state"]; size?: number }) {
+  const full = state === "done" || state === "look-again";
+  return (
+    <svg width={size} height={size} viewBox="-12 -12 24 24" aria-hidden="true" className={`dot dot-${state}`}>
+      <circle r="9" fill={full ? "currentColor" : "none"} stroke="currentColor" strokeWidth="1.8"
+        strokeDasharray={state === "not-built" ? "2 3" : undefined} />
+      {state === "begun" && <path d="M0,-9 A9,9 0 0 0 0,9 Z" fill="currentColor" />}
+      {state === "look-again" && <path d="M2,-12 H12 V-2 Z" className="dot-corner" />}
+    </svg>
+  );
+}
+
+/** The selvage rail: a woven edge with one printed dot and word per stage. */
+export function Rail({ stages, projectId }: { stages: Stage[] | undefined; projectId: number | undefined }) {
+  return (
+    <nav className="rail" aria-label="Stages">
+      <Link to="/" className="wordmark">
+        Idle
+        <br />
+        Selvage
+      </Link>
+      {Object.entries(stageNames).map(([name, word]) => {
+        const stage = stages?.find((s) => s.name === name);
+        const state = stage?.state ?? (name === "true" || name === "cut" ? "not-built" : "empty");
+        const say = `${word}: ${told[state]}${stage?.why && state !== "done" ? `. ${stage.why}` : ""}`;
+        const inside = (
+          <>
+            <Dot state={state} />
+            <span>{word}</span>
+            {state === "not-built" && <small>not yet</small>}
+          </>
+        );
+        return projectId === undefined || state === "not-built" ? (
+          <span key={name} className="rail-stage rail-off" aria-disabled="true"
+            title={state === "not-built" ? say : "Open a project first"}>
+            {inside}
+          </span>
+        ) : (
+          <NavLink key={name} to={`/projects/${projectId}/${name}`} className="rail-stage" title={say}>
+            {inside}
+          </NavLink>
+        );
+      })}
+    </nav>
+  );
+}

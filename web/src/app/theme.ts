@@ -1,0 +1,30 @@
+import type { ThemeConfig } from "antd";
+
+/** Undyed-cloth greys for surfaces, one indigo for action; madder and weld only for warnings. */
+export const ink = "#23272E";
+export const indigo = "#2A3B6B";
+export const madder = "#A1362B";
+export const moss = "#47663A";
+
+export const theme: ThemeConfig = {
+  token: {
+    colorPrimary: indigo,
+    colorInfo: indigo,
+    colorLink: indigo,
+    colorError: madder,
+    colorWarning: "#7A5A00",
+    colorSuccess: moss,
+    colorText: ink,
+    colorTextSecondary: "#5A5D63",
+    colorTextPlaceholder: "#6E7075",
+    colorBorder: "#8F897C",
+    colorBorderSecondary: "#CFCAC0",
+    colorBgLayout: "#F6F4EF",
+    colorBgContainer: "#FFFFFF",
+    borderRadius: 5,
+    fontFamily: "'Source Sans 3 Variable', 'Source Sans 3', sans-serif",
+    fontSize: 15,
+    controlHeight: 36,
+    motion: false,
+  },
+};

@@ -1,0 +1,42 @@
+import type { Bar, Cloth } from "../api/client";
+
+const total = (bars: Bar[]) => bars.reduce((sum, bar) => sum + bar.width, 0);
+
+/** Bars as rectangles; positions are running sums. */
+function placed(bars: Bar[]): { at: number; bar: Bar }[] {
+  let at = 0;
+  return bars.map((bar) => {
+    const here = { at, bar };
+    at += bar.width;
+    return here;
+  });
+}
+
+/** A fill drawn from the cloth's own ground and bars, one repeat as a tile; `scale` is pixels per millimetre. */
+export function ClothPattern({ id, cloth, scale, y0 = 0 }: { id: string; cloth: Cloth; scale: number; y0?: number }) {
+  const along = total(cloth.bars_along);
+  const across = total(cloth.bars_across);
+  const w = along || 40;
+  const h = across || 40;
+  const both = along > 0 && across > 0;
+  return (
+    <>
+      <pattern id={id} patternUnits="userSpaceOnUse" width={w * scale} height={h * scale}
+        patternTransform={`translate(0 ${y0})`}>
+        <rect width={w * scale} height={h * scale} fill={cloth.ground} />
+        {placed(cloth.bars_across).map(({ at, bar }) => (
+          <rect key={`y${at}`} x={0} width={w * scale} y={(h - at - bar.width) * scale} height={bar.width * scale}
+            fill={bar.colour} />
+        ))}
+        {placed(cloth.bars_along).map(({ at, bar }) => (
+          <rect key={`x${at}`} y={0} height={h * scale} x={at * scale} width={bar.width * scale} fill={bar.colour}
+            fillOpacity={both ? 0.5 : 1} />
+        ))}
+      </pattern>
+      <pattern id={`${id}-weave`} patternUnits="userSpaceOnUse" width="4" height="4">
+        <path d="M0,0.5 H2 M2,2.5 H4" stroke="#fff" strokeOpacity="0.22" />
+        <path d="M0.5,2 V4 M2.5,0 V2" stroke="#000" strokeOpacity="0.07" />
+      </pattern>
+    </>
+  );
+}

@@ -1,0 +1,207 @@
+import { Input } from "antd";
+import { type KeyboardEvent, type ReactNode, useEffect, useId, useRef, useState } from "react";
+import { useParams } from "react-router";
+import { api, Refusal, unwrap } from "../api/client";
+
+/** What was typed and not yet kept survives a reload and a closed tab. */
+function useDraft(path: string, value: string) {
+  const project = useParams()["projectId"] ?? "";
+  const key = `draft:${project}:${path}`;
+  const [text, setText] = useState(() => localStorage.getItem(key) ?? value);
+  const shown = useRef(value);
+  useEffect(() => {
+    // a new value from the server replaces the shown one, unless something else is being typed
+    if (shown.current !== value && localStorage.getItem(key) === null) setText(value);
+    shown.current = value;
+  }, [value, key]);
+  return {
+    text,
+    pending: text !== value,
+    type(next: string) {
+      setText(next);
+      if (next === value) localStorage.removeItem(key);
+      else localStorage.setItem(key, next);
+    },
+    kept(next: string) {
+      localStorage.removeItem(key);
+      setText(next);
+    },
+  };
+}
+
+type EntryProps = {
+  label: string;
+  /** where the entry lives; the server names it so when it refuses */
+  path: string;
+  value: string;
+  onSave: (text: string) => Promise<unknown>;
+  placeholder?: string;
+  /** no visible label (it is still read out) */
+  bare?: boolean;
+  className?: string;
+  /** shown behind the field */
+  unit?: ReactNode;
+  /** called with the millimetres of a length while it is typed */
+  onTyping?: (mm: number | undefined) => void;
+  /** a length: what was understood is shown while it is typed */
+  length?: boolean;
+  /** Enter was pressed and the value kept */
+  onEnter?: () => void;
+  inputRef?: (element: HTMLInputElement | null) => void;
+};
+
+/** A field that keeps its value on Enter or on leaving, and never loses what was typed. */
+export function EntryText(props: EntryProps) {
+  const { label, path, value, onSave, bare, length, onTyping } = props;
+  const id = useId();
+  const draft = useDraft(path, value);
+  const [error, setError] = useState("");
+  const [hint, setHint] = useState("");
+  const asked = useRef(0);
+
+  useEffect(() => {
+    if (!length || !draft.pending || !draft.text.trim()) {
+      setHint("");
+      if (!draft.pending) setError("");
+      return undefined;
+    }
+    const number = ++asked.current;
+    const timer = setTimeout(async () => {
+      try {
+        const read = await unwrap(api.POST("/api/lengths/read", { body: { text: draft.text } }));
+        if (number !== asked.current) return;
+        setHint(read.text === draft.text.trim() ? "" : `= ${read.text}`);
+        setError("");
+        onTyping?.(read.mm);
+      } catch {
+        if (number === asked.current) setHint("");
+      }
+    }, 120);
+    return () => clearTimeout(timer);
+  }, [draft.text, draft.pending, length, onTyping]);
+
+  async function keep(): Promise<boolean> {
+    if (!draft.pending) return true;
+    const sent = draft.text;
+    try {
+      await onSave(sent);
+      asked.current++;
+      draft.kept(sent);
+      setError("");
+      setHint("");
+      onTyping?.(undefined);
+      return true;
+    } catch (fault) {
+      const refusal = fault as Refusal;
+      setError(refusal.about?.(path) ?? refusal.message);
+      return false;
+    }
+  }
+
+  async function key(event: KeyboardEvent) {
+    if (event.key === "Enter") {
+      if (await keep()) props.onEnter?.();
+    } else if (event.key === "Escape" && draft.pending) {
+      event.stopPropagation();
+      draft.type(value);
+      setError("");
+    }
+  }
+
+  return (
+    <div className={`entry ${props.className ?? ""} ${bare ? "entry-bare" : ""}`}>
+      <label htmlFor={id} className={bare ? "unseen" : undefined}>
+        {label}
+      </label>
+      <Input
+        id={id}
+        value={draft.text}
+        placeholder={props.placeholder}
+        status={error ? "error" : undefined}
+        suffix={props.unit}
+        aria-invalid={!!error}
+        aria-describedby={`${id}-say`}
+        onChange={(e) => draft.type(e.target.value)}
+        onBlur={() => void keep()}
+        onKeyDown={(e) => void key(e)}
+        ref={(element) => props.inputRef?.(element?.input ?? null)}
+      />
+      <span id={`${id}-say`} className={error ? "say spoil" : "say"} role={error ? "alert" : undefined}>
+        {error || hint}
+      </span>
+    </div>
+  );
+}
+
+/** A length: any unit and fractions may be typed. */
+export function EntryLength(props: Omit<EntryProps, "length">) {
+  return <EntryText {...props} length />;
+}
+
+/** A choice from a short list, kept at once. */
+export function EntryChoice(props: {
+  label: string;
+  value: string;
+  options: { value: string; label: string }[];
+  onSave: (value: string) => Promise<unknown>;
+  placeholder?: string;
+}) {
+  const id = useId();
+  const [error, setError] = useState("");
+  return (
+    <div className="entry">
+      <label htmlFor={id}>{props.label}</label>
+      <select
+        id={id}
+        className="choice"
+        value={props.value}
+        onChange={async (e) => {
+          try {
+            await props.onSave(e.target.value);
+            setError("");
+          } catch (fault) {
+            setError((fault as Error).message);
+          }
+        }}
+      >
+        {(props.placeholder || props.value === "") && (
+          <option value="" disabled>
+            {props.placeholder ?? "choose"}
+          </option>
+        )}
+        {props.options.map((o) => (
+          <option key={o.value} value={o.value}>
+            {o.label}
+          </option>
+        ))}
+      </select>
+      <span className="say spoil">{error}</span>
+    </div>
+  );
+}
+
+/** Yes or no, kept at once. */
+export function EntryTick(props: { label: string; value: boolean; onSave: (value: boolean) => Promise<unknown>; disabled?: boolean }) {
+  const [error, setError] = useState("");
+  return (
+    <div className="entry-tick">
+      <label>
+        <input
+          type="checkbox"
+          checked={props.value}
+          disabled={props.disabled}
+          onChange={async (e) => {
+            try {
+              await props.onSave(e.target.checked);
+              setError("");
+            } catch (fault) {
+              setError((fault as Error).message);
+            }
+          }}
+        />{" "}
+        {props.label}
+      </label>
+      {error && <span className="say spoil" role="alert">{error}</span>}
+    </div>
+  );
+}

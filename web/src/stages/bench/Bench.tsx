@@ -1,0 +1,124 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { App, Button, Input } from "antd";
+import { useState } from "react";
+import { Link, useNavigate } from "react-router";
+import { api, type ProjectLine, saved, unwrap } from "../../api/client";
+import { Dot, stageNames } from "../../app/Rail";
+import { ClothPattern } from "../../cloth-view/ClothPattern";
+
+function Strip({ project, onDelete }: { project: ProjectLine; onDelete: () => void }) {
+  const id = `strip-${project.id}`;
+  return (
+    <li className="strip">
+      <Link to={`/projects/${project.id}/plan`} className="strip-cloth" aria-label={`Open ${project.name}`}>
+        <svg width="100%" height="100%" preserveAspectRatio="none">
+          <defs>
+            <ClothPattern id={id} cloth={project.cloth} scale={0.32} />
+          </defs>
+          <rect width="100%" height="100%" fill={`url(#${id})`} />
+          <rect width="100%" height="100%" fill={`url(#${id}-weave)`} />
+        </svg>
+        <span className="strip-label">
+          <strong>{project.name}</strong>
+          <span>{project.note}</span>
+        </span>
+      </Link>
+      <div className="strip-facts">
+        <ol className="strip-dots">
+          {project.stages
+            .filter((s) => s.state !== "not-built")
+            .map((s) => (
+              <li key={s.name} title={s.why || undefined}>
+                <Link to={`/projects/${project.id}/${s.name}`} aria-label={`${project.name}: ${stageNames[s.name]}`}>
+                  <Dot state={s.state} size={18} />
+                  <span>{stageNames[s.name]}</span>
+                </Link>
+              </li>
+            ))}
+        </ol>
+        <p>
+          {project.cloth.name || "no cloth yet"}
+          {project.to_buy && (
+            <>
+              , <b>{project.to_buy}</b> to buy
+            </>
+          )}
+        </p>
+        <p className="next">{project.next_step}</p>
+      </div>
+      <Button type="text" onClick={onDelete} aria-label={`Put ${project.name} away`}>
+        Put away
+      </Button>
+    </li>
+  );
+}
+
+/** Home: every project as a strip of its own cloth, and what is next. */
+export function Bench() {
+  const client = useQueryClient();
+  const go = useNavigate();
+  const { message } = App.useApp();
+  const list = useQuery({ queryKey: ["projects"], queryFn: () => unwrap(api.GET("/api/projects")) });
+  const [name, setName] = useState("");
+  const [error, setError] = useState("");
+
+  async function begin() {
+    try {
+      const project = await saved(api.POST("/api/projects", { body: { name, note: "" } }));
+      await client.invalidateQueries({ queryKey: ["projects"] });
+      void go(`/projects/${project.id}/plan`);
+    } catch (fault) {
+      setError((fault as Error).message);
+    }
+  }
+
+  async function away(project: ProjectLine) {
+    const path = { params: { path: { project_id: project.id } } };
+    client.setQueryData(["projects"], await saved(api.DELETE("/api/projects/{project_id}", path)));
+    const key = `away-${project.id}`;
+    void message.open({
+      key,
+      duration: 12,
+      content: (
+        <>
+          {project.name} was put away.{" "}
+          <Button
+            size="small"
+            onClick={async () => {
+              await saved(api.POST("/api/projects/{project_id}/restore", path));
+              await client.invalidateQueries({ queryKey: ["projects"] });
+              message.destroy(key);
+            }}
+          >
+            Bring it back
+          </Button>
+        </>
+      ),
+    });
+  }
+
+  return (
+    <main className="stage bench">
+      <h1>{list.data && list.data.projects.length === 0 ? "What will you make?" : "On the bench"}</h1>
+      <form
+        className="bench-new"
+        onSubmit={(e) => {
+          e.preventDefault();
+          void begin();
+        }}
+      >
+        <label htmlFor="new-project">A new project</label>
+        <Input id="new-project" value={name} onChange={(e) => setName(e.target.value)} placeholder="such as Summer skirt"
+          status={error ? "error" : undefined} />
+        <Button type="primary" htmlType="submit">
+          Begin
+        </Button>
+        {error && <span className="say spoil" role="alert">{error}</span>}
+      </form>
+      {list.isError && <p className="spoil">{list.error.message}</p>}
+      <ul className="strips">
+        {list.data?.projects.map((p) => <Strip key={p.id} project={p} onDelete={() => void away(p)} />)}
+      </ul>
+    </main>
+  );
+}

@@ -1,0 +1,153 @@
+import { type KeyboardEvent, useMemo } from "react";
+import type { Cloth, Drawing, Lay, Shape } from "../../api/client";
+import { useTape } from "../../api/hooks";
+import { ClothPattern } from "../../cloth-view/ClothPattern";
+import { GrainArrow } from "../../cloth-view/GrainArrow";
+import { points } from "../../cloth-view/outline";
+import { Ruler } from "../../cloth-view/Ruler";
+import { useSize } from "../../cloth-view/useSize";
+import { ragged } from "../cloth/ClothPicture";
+
+type Props = {
+  lay: Lay;
+  drawing: Drawing;
+  cloth: Cloth;
+  chosen: string | undefined;
+  onChoose: (key: string | undefined) => void;
+};
+
+const PAD = { left: 16, top: 40, right: 34, bottom: 44 };
+
+/** How wide a name may be before it no longer fits its piece. */
+function fitting(shape: Shape, scale: number): { size: number; text: string } | undefined {
+  const along = Math.hypot(shape.head[0] - shape.tail[0], shape.head[1] - shape.tail[1]) * scale * 1.5;
+  for (const size of [15, 13, 11]) if (shape.piece.length * size * 0.52 <= along) return { size, text: shape.piece };
+  return undefined;
+}
+
+function Distances({ shape, drawing, lay, at, scale }: {
+  shape: Shape; drawing: Drawing; lay: Lay; at: (x: number, y: number) => [number, number]; scale: number;
+}) {
+  const ends = [
+    { from: shape.tail, told: shape.tail_distance.text },
+    { from: shape.head, told: shape.head_distance.text },
+  ];
+  const near = Math.abs(shape.head[0] - shape.tail[0]) * scale < 90 && shape.edge !== "cut end";
+  return (
+    <g className="distances">
+      {ends.map(({ from, told }, i) => {
+        const to: [number, number] =
+          shape.edge === "cut end" ? [0, from[1]]
+          : shape.edge === "fold" ? [from[0], drawing.fold_at ?? 0]
+          : shape.edge === "near selvage" ? [from[0], drawing.low - lay.margins[0]]
+          : [from[0], drawing.high + lay.margins[1]];
+        const [ax, ay] = at(from[0], from[1]);
+        const [bx, by] = at(to[0], to[1]);
+        const share = near ? (i === 0 ? 0.3 : 0.7) : 0.5;
+        const half = told.length * 4 + 8;
+        return (
+          <g key={i}>
+            <line x1={ax} y1={ay} x2={bx} y2={by} />
+            <g transform={`translate(${ax + (bx - ax) * share} ${ay + (by - ay) * share})`}>
+              <rect x={-half} y={-12} width={half * 2} height={24} rx={4} />
+              <text textAnchor="middle" y={5}>{told}</text>
+            </g>
+          </g>
+        );
+      })}
+    </g>
+  );
+}
+
+/** The lay on its cloth, along the screen: ruler on the selvage, pieces as tracing paper. */
+export function LayPicture({ lay, drawing, cloth, chosen, onChoose }: Props) {
+  const { ref, width, height } = useSize<HTMLDivElement>();
+  const tape = useTape();
+  const folded = drawing.fold_at !== null;
+  const low = drawing.low - (folded ? 0 : lay.margins[0]);
+  const high = drawing.high + lay.margins[1];
+  const shown = drawing.length * 1.06;
+  const scale = Math.max(0.01, Math.min((width - PAD.left - PAD.right) / shown, Math.max(120, height - PAD.top - PAD.bottom) / (high - low)));
+  const x0 = PAD.left;
+  const y0 = PAD.top + high * scale;
+  const at = useMemo(() => (x: number, y: number): [number, number] => [x0 + x * scale, y0 - y * scale], [x0, y0, scale]);
+  const top = PAD.top;
+  const bottom = y0 - low * scale;
+  const right = x0 + shown * scale;
+  const selected = drawing.shapes.find((s) => s.key === chosen);
+  const end = x0 + drawing.length * scale;
+  const bound = x0 + lay.bound.mm * scale;
+
+  function key(event: KeyboardEvent, index: number) {
+    const step = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 }[event.key];
+    if (event.key === "Enter" || event.key === " ") {
+      event.preventDefault();
+      onChoose(drawing.shapes[index]?.key);
+    } else if (event.key === "Escape") {
+      onChoose(undefined);
+    } else if (step) {
+      event.preventDefault();
+      const all = event.currentTarget.parentElement?.querySelectorAll<SVGGElement>(".laid");
+      const next = (index + step + drawing.shapes.length) % drawing.shapes.length;
+      all?.[next]?.focus();
+      onChoose(drawing.shapes[next]?.key);
+    }
+  }
+
+  return (
+    <div className="picture lay-picture" ref={ref}>
+      {width > 0 && (
+        <svg width={width} height={Math.max(bottom + PAD.bottom, 10)} data-scale={scale}
+          onClick={(e) => { if (e.target === e.currentTarget) onChoose(undefined); }}>
+          <defs>
+            <ClothPattern id="lay-cloth" cloth={cloth} scale={scale} y0={y0} />
+          </defs>
+          {["url(#lay-cloth)", "url(#lay-cloth-weave)"].map((fill) => (
+            <path key={fill} d={`M${x0},${bottom} L${x0},${top} L${right},${top} ${ragged(right, top, bottom)} Z`} fill={fill} />
+          ))}
+          <rect x={x0} y={top} width={right - x0} height={Math.max(1, lay.margins[1] * scale)} className="margin" />
+          {!folded && <rect x={x0} y={bottom - lay.margins[0] * scale} width={right - x0} height={Math.max(1, lay.margins[0] * scale)} className="margin" />}
+          <line x1={x0} x2={right} y1={top} y2={top} className="selvage" />
+          <line x1={x0} x2={right} y1={bottom} y2={bottom} className={folded ? "fold" : "selvage"} />
+          <Ruler scale={scale} length={shown} unit={tape.mm} imperial={tape.imperial} x={x0} y={top - 5} />
+          <text x={right + 4} y={top - 17} className="label">{tape.unit}</text>
+          {drawing.shapes.map((shape, i) => {
+            const [tx, ty] = at(shape.tail[0], shape.tail[1]);
+            const [hx, hy] = at(shape.head[0], shape.head[1]);
+            const name = fitting(shape, scale);
+            const steep = Math.abs(hy - ty) > Math.abs(hx - tx);
+            const tilt = steep ? -90 : (Math.atan2(hy - ty, hx - tx) * 180) / Math.PI;
+            const upright = tilt > 90 ? tilt - 180 : tilt < -90 ? tilt + 180 : tilt;
+            return (
+              <g key={shape.key} className={`laid ${shape.key === chosen ? "chosen" : ""}`} tabIndex={0} role="button"
+                aria-pressed={shape.key === chosen}
+                aria-label={`${shape.piece}, ${shape.copy_number}; ${shape.from_end} from the cut end`}
+                onClick={(e) => { e.stopPropagation(); onChoose(shape.key); }} onKeyDown={(e) => key(e, i)}>
+                <polygon points={points(shape.outline, scale, x0, y0)} />
+                <GrainArrow tail={[tx, ty]} head={[hx, hy]} oneWay={cloth.one_way} />
+                {name && (
+                  <text transform={`translate(${(tx + hx) / 2} ${(ty + hy) / 2}) rotate(${upright})`} y={-7} fontSize={name.size} textAnchor="middle">
+                    {name.text}
+                  </text>
+                )}
+              </g>
+            );
+          })}
+          {selected && <Distances shape={selected} drawing={drawing} lay={lay} at={at} scale={scale} />}
+          <line className="lay-end" x1={end} x2={end} y1={top - 16} y2={bottom + 8} />
+          <text x={end} y={bottom + 22} textAnchor="end" className="lay-end-text">lay {lay.length.text}</text>
+          {bound < end - 150 && (
+            <>
+              <line className="lay-bound" x1={bound} x2={bound} y1={bottom + 2} y2={bottom + 12} />
+              <text x={bound} y={bottom + 24} textAnchor="end" className="label">cannot be shorter than {lay.bound.text}</text>
+            </>
+          )}
+          <text x={x0} y={bottom + 38} className="label">
+            {folded ? `fold along the lower edge, selvages together at the top` : `near selvage below`}
+            {cloth.one_way ? "; all tops to the right" : ""}
+          </text>
+        </svg>
+      )}
+    </div>
+  );
+}

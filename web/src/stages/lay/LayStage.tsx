@@ -1,0 +1,236 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { Button, Drawer, Segmented } from "antd";
+import { useEffect, useState } from "react";
+import { api, type Job, type Lay, type Project, type Refusal, saved, type Shape, unwrap } from "../../api/client";
+import { useChanges, useChoices, useProject } from "../../api/hooks";
+import { points } from "../../cloth-view/outline";
+import { EntryLength, EntryText, EntryTick } from "../../fields/Entry";
+import { LayPicture } from "./LayPicture";
+
+function useLay(id: number) {
+  return useQuery({
+    queryKey: ["lay", id],
+    queryFn: () => unwrap(api.GET("/api/projects/{project_id}/lay", { params: { path: { project_id: id } } })),
+  });
+}
+
+const busy = (job: Job | undefined | null) => job?.state === "waiting" || job?.state === "running";
+
+/** Follows a laying; each time it got shorter, the picture is fetched again. */
+function useJob(project: Project) {
+  const client = useQueryClient();
+  const id = project.job?.id;
+  const job = useQuery({
+    queryKey: ["job", id],
+    enabled: id !== undefined,
+    initialData: project.job ?? undefined,
+    staleTime: 0,
+    queryFn: () => unwrap(api.GET("/api/jobs/{job_id}", { params: { path: { job_id: id! } } })),
+    refetchInterval: (query) => (busy(query.state.data) ? 300 : false),
+  }).data;
+  const news = `${job?.state}:${job?.length?.mm ?? ""}`;
+  useEffect(() => {
+    void client.invalidateQueries({ queryKey: ["lay", project.id] });
+    void client.invalidateQueries({ queryKey: ["project", project.id] });
+  }, [news, client, project.id]);
+  return job;
+}
+
+function PieceFacts({ shape }: { shape: Shape }) {
+  const same = shape.tail_distance.text === shape.head_distance.text;
+  const edge = shape.edge === "cut end" ? "the cut end" : `the ${shape.edge}`;
+  return (
+    <section aria-label="The chosen piece" className="piece-facts">
+      <h2>
+        {shape.piece}
+        {shape.copy_number > 1 || shape.key.endsWith("·1") ? `, ${shape.copy_number}` : ""}
+      </h2>
+      <p>from the cut end {shape.from_end}</p>
+      <p>
+        arrow to {edge} <b>{shape.tail_distance.text}</b> and <b>{shape.head_distance.text}</b>
+      </p>
+      <p>
+        {shape.layers === 2 ? "two layers" : "one layer"}, {shape.mirrored ? "turned over" : "face up"}
+        {shape.turn ? `, turned by ${shape.turn}°` : ""}
+      </p>
+      {same && <p className="good">✓ on grain when both measure the same</p>}
+      {!same && shape.edge !== "cut end" && <p className="quiet">on the bias: the two differ by the arrow's own slant</p>}
+      {!same && shape.edge === "cut end" && <p className="quiet">on the cross grain: both ends measure the same from the cut end</p>}
+    </section>
+  );
+}
+
+function Others({ lay, onChoose }: { lay: Lay; onChoose: (id: number) => void }) {
+  const longest = Math.max(...lay.alternatives.map((a) => a.length.mm));
+  return (
+    <section aria-label="Other ways to lay it">
+      <h2>{lay.alternatives.length > 1 ? "Ways to lay it" : "The way it is laid"}</h2>
+      {lay.alternatives.map((way) => {
+        const k = 110 / longest;
+        return (
+          <button key={way.lay_id} type="button" className={way.chosen ? "way chosen" : "way"} aria-pressed={way.chosen} onClick={() => onChoose(way.lay_id)}>
+            <svg width={112} height={Math.min(80, (way.high - way.low) * k + 2)} aria-hidden="true">
+              <rect x={0.5} y={0.5} width={way.length.mm * k} height={(way.high - way.low) * k} className="way-cloth" />
+              {way.outlines.map((o, i) => <polygon key={i} points={points(o, k, 0.5, 0.5 + way.high * k)} />)}
+            </svg>
+            <span>
+              <b>{way.label}</b>
+              <small>{way.cuts} to pin and cut</small>
+            </span>
+            <strong>{way.length.text}</strong>
+          </button>
+        );
+      })}
+      {lay.refused.map((r) => (
+        <p key={r.fold} className="quiet">
+          Not {r.label}: {r.why}
+        </p>
+      ))}
+    </section>
+  );
+}
+
+/** The best length over the seconds of the search, towards the bound. */
+function SearchChart({ job, lay }: { job: Job; lay: Lay }) {
+  const points = job.progress;
+  if (points.length === 0) return null;
+  const best = points.reduce<[number, number][]>((kept, [s, l]) => {
+    const last = kept.at(-1)?.[1] ?? Infinity;
+    return [...kept, [s, Math.min(l, last)]];
+  }, []);
+  const until = Math.max(job.seconds, 1);
+  const high = best[0]![1];
+  const low = lay.bound.mm;
+  const y = (l: number) => 8 + (1 - (l - low) / Math.max(1, high - low)) * 52;
+  const x = (s: number) => (s / until) * 300;
+  let d = `M0,${y(high)}`;
+  for (const [s, l] of best) d += ` H${x(s)} V${y(l)}`;
+  return (
+    <figure className="search">
+      <figcaption>
+        length while searching, {job.seconds.toFixed(0)} s, {job.steps} layings
+      </figcaption>
+      <svg viewBox="0 0 304 76" role="img" aria-label={`From ${best.length} improvements the lay is ${lay.length.text}; it cannot be shorter than ${lay.bound.text}`}>
+        <path d={`${d} H300`} />
+        <line x1="0" x2="300" y1="60" y2="60" />
+        <text x="300" y="74" textAnchor="end">cannot be shorter than {lay.bound.text}</text>
+      </svg>
+    </figure>
+  );
+}
+
+/** Lay: begin, follow, look, choose, take away. */
+export function LayStage() {
+  const project = useProject().data!;
+  const changes = useChanges();
+  const choices = useChoices();
+  const client = useQueryClient();
+  const found = useLay(project.id);
+  const job = useJob(project);
+  const [chosen, setChosen] = useState<string>();
+  const [view, setView] = useState<"pinned" | "opened">("pinned");
+  const [settings, setSettings] = useState(false);
+  const [error, setError] = useState("");
+  const lay = found.data?.lay ?? undefined;
+  const missing = found.data?.missing ?? "";
+  const working = busy(job);
+  const drawing = lay ? (view === "opened" && lay.fold !== "open" ? lay.opened : lay.pinned) : undefined;
+  const shape = drawing?.shapes.find((s) => s.key === chosen);
+  const ready = project.pieces.length > 0 && !!project.tally.find((t) => t.key === "width")?.figure;
+
+  async function begin() {
+    setError("");
+    try {
+      const next = await saved(api.POST("/api/projects/{project_id}/lays", { params: { path: { project_id: project.id } }, body: { seed: 1 } }));
+      client.setQueryData(["job", next.id], next);
+      client.setQueryData<Project>(["project", project.id], (old) => (old ? { ...old, job: next } : old));
+    } catch (fault) {
+      setError((fault as Refusal).message);
+    }
+  }
+  async function stop() {
+    if (job) await saved(api.POST("/api/jobs/{job_id}/cancel", { params: { path: { job_id: job.id } } }));
+  }
+  async function choose(lay_id: number) {
+    changes.keep(await saved(api.POST("/api/projects/{project_id}/lay/choose", { params: { path: { project_id: project.id } }, body: { lay_id } })));
+    setChosen(undefined);
+  }
+  const { wishes } = project;
+  const folds = (fold: string) => (on: boolean) =>
+    changes.project({ folds: on ? [...wishes.folds, fold] : wishes.folds.filter((f) => f !== fold) });
+
+  return (
+    <main className="stage with-facts">
+      <div className="picture-side">
+        <h1>
+          {lay ? `${lay.length.text} of cloth, ${lay.fold_label}` : working ? "Laying …" : "Nothing is laid yet"}
+        </h1>
+        <p className="commands">
+          {working ? (
+            <>
+              <Button onClick={() => void stop()}>Stop here</Button>
+              <span role="status" className="progress">
+                <progress max={job?.asked_seconds} value={job?.seconds} /> {job?.state === "waiting" ? "waiting for its turn" : `${job?.seconds.toFixed(0)} of ${job?.asked_seconds} s`}
+                {job?.length && `, ${job.length.text} so far`}
+              </span>
+            </>
+          ) : (
+            <Button type="primary" disabled={!ready} onClick={() => void begin()}>
+              {lay ? "Lay again" : "Lay the pieces"}
+            </Button>
+          )}
+          <Button onClick={() => setSettings(true)}>How to lay</Button>
+          {lay && lay.fold !== "open" && (
+            <Segmented<"pinned" | "opened"> aria-label="How to look at it" value={view} onChange={(v) => { setView(v); setChosen(undefined); }}
+              options={[{ value: "pinned", label: "as pinned" }, { value: "opened", label: "opened out" }]} />
+          )}
+          {lay && (
+            <span className="takeaway">
+              <a href={`/api/projects/${project.id}/lay.svg?view=${lay.fold === "open" ? "pinned" : view}`} download>
+                Take it away 1:1 (SVG)
+              </a>
+              <a href={`/api/projects/${project.id}/lay.json`} download>
+                as JSON
+              </a>
+            </span>
+          )}
+        </p>
+        {error && <p className="spoil" role="alert">{error}</p>}
+        {job?.state === "failed" && <p className="spoil" role="alert">{job.error}</p>}
+        {lay && lay.stale.length > 0 && !working && (
+          <p className="look" role="status">
+            Out of date: {lay.stale.join("; ")}. Lay again.
+          </p>
+        )}
+        {!lay && !working && <p>{ready ? missing : project.pieces.length === 0 ? "Add the pattern pieces first, under Plan." : missing}</p>}
+        {lay && drawing && <LayPicture lay={lay} drawing={drawing} cloth={project.cloth} chosen={chosen} onChoose={setChosen} />}
+      </div>
+      <aside className="facts">
+        {lay && (
+          <>
+            <section aria-label="The cloth">
+              <h2>{project.cloth.name || "The cloth"}</h2>
+              <p>{project.tally.find((t) => t.key === "width")?.figure?.text} usable after washing</p>
+              <p>
+                {drawing?.shapes.length} to pin, {lay.opened.shapes.length} pieces cut; {(lay.utilisation * 100).toFixed(0)} % of the cloth used
+              </p>
+            </section>
+            {shape ? <PieceFacts shape={shape} /> : <p className="quiet">Touch a piece for its distances.</p>}
+            <Others lay={lay} onChoose={(id) => void choose(id)} />
+            {job && <SearchChart job={job} lay={lay} />}
+          </>
+        )}
+      </aside>
+      <Drawer title="How to lay" open={settings} onClose={() => setSettings(false)} size={400}>
+        <h3>Ways to try</h3>
+        {choices?.folds.map((f) => (
+          <EntryTick key={f.value} label={f.label} value={wishes.folds.includes(f.value)} onSave={folds(f.value)} />
+        ))}
+        <p className="quiet">The single layer takes the least cloth; the fold is quicker to cut.</p>
+        <EntryLength label="Room between pieces, to cut" path="gap" value={wishes.gap.text} onSave={(gap) => changes.project({ gap })} />
+        <EntryText label="Time to search" unit="s" path="lay_seconds" value={String(wishes.lay_seconds)}
+          onSave={(v) => changes.project({ lay_seconds: /^\d+$/.test(v.trim()) ? Number(v) : (v as unknown as number) })} />
+      </Drawer>
+    </main>
+  );
+}

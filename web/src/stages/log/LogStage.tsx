@@ -1,0 +1,39 @@
+import { useQuery } from "@tanstack/react-query";
+import { api, unwrap } from "../../api/client";
+import { useProjectId } from "../../api/hooks";
+import { stageNames } from "../../app/Rail";
+
+/** Log: every step so far, the newest first. */
+export function LogStage() {
+  const id = useProjectId();
+  const log = useQuery({
+    queryKey: ["log", id],
+    queryFn: () => unwrap(api.GET("/api/projects/{project_id}/log", { params: { path: { project_id: id } } })),
+  });
+  const entries = log.data?.entries ?? [];
+  const days = new Map<string, typeof entries>();
+  for (const entry of entries) {
+    const day = new Date(entry.at).toLocaleDateString([], { weekday: "long", day: "numeric", month: "long", year: "numeric" });
+    days.set(day, [...(days.get(day) ?? []), entry]);
+  }
+  return (
+    <main className="stage log">
+      <h1>{entries.length === 0 ? "Nothing was written down yet" : `${entries.length} steps so far`}</h1>
+      {log.isError && <p className="spoil">{log.error.message}</p>}
+      {[...days].map(([day, lines]) => (
+        <section key={day}>
+          <h2>{day}</h2>
+          <ol className="log-lines">
+            {lines.map((entry) => (
+              <li key={entry.id}>
+                <time dateTime={entry.at}>{new Date(entry.at).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" })}</time>
+                <b>{stageNames[entry.stage] ?? entry.stage}</b>
+                <span>{entry.what}</span>
+              </li>
+            ))}
+          </ol>
+        </section>
+      ))}
+    </main>
+  );
+}

@@ -1,0 +1,48 @@
+import type { Piece } from "../../api/client";
+import { GrainArrow } from "../../cloth-view/GrainArrow";
+import { points } from "../../cloth-view/outline";
+
+type Shaped = Pick<Piece, "outline" | "cut" | "arrow" | "on_fold" | "one_way">;
+
+/** One piece standing upright, as on the pattern sheet: cut line, seam line, grain, fold. */
+export function PieceShape({ piece, scale, x, y, name, detail }: {
+  piece: Shaped; scale: number; x: number; y: number; name?: string; detail?: string;
+}) {
+  // on the sheet the grain points up: along → up, across → left
+  const turn = (o: Piece["outline"]) => o.map(([a = 0, b = 0]): [number, number] => [-b, a]);
+  const cut = turn(piece.cut);
+  const [tail, head] = turn(piece.arrow).map(([a, b]): [number, number] => [x + a * scale, y - b * scale]);
+  const fold = cut.map((p) => p[0]);
+  const foldX = Math.max(...fold);
+  const onFold = cut.filter((p) => Math.abs(p[0] - foldX) < 0.2).map((p) => p[1]);
+  const middle = tail && head ? [(tail[0] + head[0]) / 2, (tail[1] + head[1]) / 2] : undefined;
+  return (
+    <g className="piece">
+      <polygon points={points(cut, scale, x, y)} className="piece-cut" />
+      {piece.cut.length !== piece.outline.length || piece.cut[0]?.[0] !== piece.outline[0]?.[0] ? (
+        <polygon points={points(turn(piece.outline), scale, x, y)} className="piece-seam" />
+      ) : null}
+      {piece.on_fold && onFold.length > 1 && (
+        <>
+          <line className="piece-fold" x1={x + foldX * scale} x2={x + foldX * scale}
+            y1={y - Math.min(...onFold) * scale} y2={y - Math.max(...onFold) * scale} />
+          <text className="piece-detail" textAnchor="middle"
+            transform={`translate(${x + foldX * scale + 12} ${y - ((Math.min(...onFold) + Math.max(...onFold)) / 2) * scale}) rotate(90)`}>
+            fold
+          </text>
+        </>
+      )}
+      {tail && head && <GrainArrow tail={tail} head={head} oneWay={piece.one_way} />}
+      {name && middle && (
+        <text className="piece-name" x={middle[0]} y={y - (Math.max(...cut.map((p) => p[1])) * scale) - 20} textAnchor="middle">
+          {name}
+        </text>
+      )}
+      {detail && middle && (
+        <text className="piece-detail" x={middle[0]} y={y - (Math.max(...cut.map((p) => p[1])) * scale) - 5} textAnchor="middle">
+          {detail}
+        </text>
+      )}
+    </g>
+  );
+}

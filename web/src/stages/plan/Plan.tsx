@@ -1,0 +1,210 @@
+import { App, Button } from "antd";
+import { useMemo, useRef, useState } from "react";
+import { api, type NotRead, type Piece, type Project, saved } from "../../api/client";
+import { useChanges, useChoices, useProject } from "../../api/hooks";
+import { bounds } from "../../cloth-view/outline";
+import { useSize } from "../../cloth-view/useSize";
+import { EntryChoice } from "../../fields/Entry";
+import { PieceShape } from "./PieceShape";
+import { StationsDrawer } from "./StationsDrawer";
+
+type Spot = { piece: Piece; x: number; y: number; left: number; top: number; width: number; height: number };
+const GAP = 26;
+const HEAD = 40;
+
+/** Pieces side by side on shelves, all at one scale; the largest scale that fits. */
+function arrange(pieces: Piece[], width: number, height: number): { scale: number; spots: Spot[]; high: number } {
+  const sizes = pieces.map((p) => bounds(p.cut));
+  let scale = 0.8;
+  for (let round = 0; round < 40; round++) {
+    const spots: Spot[] = [];
+    let x = GAP;
+    let y = 8;
+    let shelf = 0;
+    let widest = 0;
+    pieces.forEach((piece, i) => {
+      const b = sizes[i]!;
+      const w = Math.max((b.y1 - b.y0) * scale, 110);
+      const h = (b.x1 - b.x0) * scale;
+      if (x + w + GAP > width && x > GAP) {
+        x = GAP;
+        y += shelf + GAP;
+        shelf = 0;
+      }
+      const pad = (w - (b.y1 - b.y0) * scale) / 2;
+      spots.push({ piece, x: x + pad + b.y1 * scale, y: y + HEAD + b.x1 * scale, left: x - 8, top: y, width: w + 16, height: h + HEAD + 10 });
+      x += w + GAP;
+      widest = Math.max(widest, x);
+      shelf = Math.max(shelf, h + HEAD);
+    });
+    const high = y + shelf + GAP;
+    if ((high <= height && widest <= width + GAP) || scale < 0.06) return { scale, spots, high };
+    scale *= 0.93;
+  }
+  return { scale, spots: [], high: height };
+}
+
+function howCut(piece: Piece): string {
+  const parts = [piece.on_fold ? `${piece.copies} on the fold` : piece.pair ? `${piece.copies / 2} pair${piece.copies > 2 ? "s" : ""}` : `${piece.copies} to cut`];
+  if (piece.grain === "crosswise") parts.push("cross grain");
+  if (piece.grain === "bias") parts.push("bias");
+  if (piece.one_way) parts.push("one way");
+  return parts.join(", ");
+}
+
+function Facts({ piece, onChange, onTakeOut }: { piece: Piece; onChange: () => void; onTakeOut: () => void }) {
+  return (
+    <section aria-label="The chosen piece">
+      <h2>{piece.name}</h2>
+      {piece.fault && <p className="spoil">{piece.fault}</p>}
+      <p>{howCut(piece)}</p>
+      <p>{piece.size}, at the cut line</p>
+      <p>{piece.seam.mm > 0 ? `${piece.seam.text} seam allowance added all round${piece.on_fold ? " but the fold" : ""}` : "seam allowance included"}</p>
+      <p className="commands">
+        <Button onClick={onChange}>Change</Button>
+        <Button onClick={onTakeOut}>Take out</Button>
+      </p>
+    </section>
+  );
+}
+
+/** Care of the finished thing: it decides how the cloth is treated first. */
+function Care({ project }: { project: Project }) {
+  const changes = useChanges();
+  const choices = useChoices();
+  return (
+    <section aria-label="Care">
+      <h2>The finished thing</h2>
+      <EntryChoice label="will be washed" value={project.wash} options={choices?.washes ?? []} onSave={(wash) => changes.project({ wash })} />
+      <EntryChoice label="and dried" value={project.dry} options={choices?.dries ?? []} onSave={(dry) => changes.project({ dry })} />
+    </section>
+  );
+}
+
+/** Plan: what is made, its pieces at one scale. */
+export function Plan() {
+  const project = useProject().data!;
+  const changes = useChanges();
+  const { message } = App.useApp();
+  const { ref, width, height } = useSize<HTMLDivElement>();
+  const file = useRef<HTMLInputElement>(null);
+  const [chosen, setChosen] = useState<number>();
+  const [form, setForm] = useState<Piece | "new">();
+  const [notRead, setNotRead] = useState<NotRead[]>([]);
+  const [error, setError] = useState("");
+  const { scale, spots, high } = useMemo(() => arrange(project.pieces, width, height), [project.pieces, width, height]);
+  const piece = project.pieces.find((p) => p.id === chosen);
+  const copies = project.pieces.reduce((sum, p) => sum + p.copies, 0);
+
+  async function read(picked: File) {
+    setError("");
+    setNotRead([]);
+    if (picked.size > 4_000_000) {
+      setError(`“${picked.name}” is larger than 4 MB. Save the pieces without pictures.`);
+      return;
+    }
+    try {
+      const told = await saved(
+        api.POST("/api/projects/{project_id}/pieces/svg", {
+          params: { path: { project_id: changes.id } },
+          body: { file_name: picked.name, svg: await picked.text() },
+        }),
+      );
+      changes.keep(told.project);
+      setNotRead(told.not_read);
+      if (told.added.length === 0) setError(`No piece was found in “${picked.name}”.`);
+    } catch (fault) {
+      setError((fault as Error).message);
+    }
+  }
+
+  async function takeOut(gone: Piece) {
+    const path = { params: { path: { piece_id: gone.id } } };
+    changes.keep(await saved(api.DELETE("/api/pieces/{piece_id}", path)));
+    const key = `out-${gone.id}`;
+    void message.open({
+      key,
+      duration: 12,
+      content: (
+        <>
+          {gone.name} was taken out.{" "}
+          <Button size="small" onClick={async () => { changes.keep(await saved(api.POST("/api/pieces/{piece_id}/restore", path))); message.destroy(key); }}>
+            Bring it back
+          </Button>
+        </>
+      ),
+    });
+  }
+
+  return (
+    <main className="stage with-facts">
+      <div className="picture-side">
+        <h1>
+          {project.pieces.length === 0
+            ? "Which pieces will be cut?"
+            : `${project.pieces.length} ${project.pieces.length === 1 ? "piece" : "pieces"}, ${copies} to cut`}
+        </h1>
+        <p className="commands">
+          <Button type={project.pieces.length === 0 ? "primary" : "default"} onClick={() => setForm("new")}>
+            Read off with a tape
+          </Button>
+          <Button onClick={() => file.current?.click()}>Read a drawing (SVG)</Button>
+          <a href="/example-pieces.svg" download>
+            An example drawing
+          </a>
+          <input ref={file} type="file" accept=".svg,image/svg+xml" className="unseen" tabIndex={-1} aria-label="Drawing to read"
+            onChange={(e) => {
+              const picked = e.target.files?.[0];
+              if (picked) void read(picked);
+              e.target.value = "";
+            }} />
+        </p>
+        {error && <p className="spoil" role="alert">{error}</p>}
+        {notRead.length > 0 && (
+          <details open className="not-read">
+            <summary>Not read from the drawing ({notRead.length})</summary>
+            <ul>
+              {notRead.map((n, i) => (
+                <li key={i}>
+                  {n.what}: {n.why}
+                </li>
+              ))}
+            </ul>
+          </details>
+        )}
+        <div className="picture" ref={ref}>
+          {project.pieces.length === 0 ? (
+            <div className="empty">
+              <p>Lay a paper piece on the table, or choose a drawing of your pattern pieces.</p>
+              <p className="quiet">A sleeve takes about six stations along its grainline.</p>
+            </div>
+          ) : (
+            width > 0 && (
+              <svg width={width} height={Math.max(high, 10)} className="pieces-sheet">
+                {spots.map((s) => (
+                  <g key={s.piece.id} tabIndex={0} role="button" aria-pressed={s.piece.id === chosen}
+                    aria-label={`${s.piece.name}, ${howCut(s.piece)}`}
+                    className={s.piece.id === chosen ? "sheet-piece chosen" : "sheet-piece"}
+                    onClick={() => setChosen(s.piece.id)}
+                    onKeyDown={(e) => { if (e.key === "Enter" || e.key === " ") { e.preventDefault(); setChosen(s.piece.id); } }}>
+                    <rect x={s.left} y={s.top} width={s.width} height={s.height} className="sheet-hit" />
+                    <PieceShape piece={s.piece} scale={scale} x={s.x} y={s.y} name={s.piece.name} detail={howCut(s.piece)} />
+                  </g>
+                ))}
+              </svg>
+            )
+          )}
+        </div>
+      </div>
+      <aside className="facts">
+        {piece ? (
+          <Facts piece={piece} onChange={() => setForm(piece)} onTakeOut={() => void takeOut(piece)} />
+        ) : (
+          project.pieces.length > 0 && <p className="quiet">Touch a piece for its facts.</p>
+        )}
+        <Care project={project} />
+      </aside>
+      {form && <StationsDrawer key={form === "new" ? "new" : form.id} piece={form === "new" ? undefined : form} onClose={() => setForm(undefined)} />}
+    </main>
+  );
+}
