@@ -8,6 +8,7 @@ import os
 import signal
 import socket
 import sys
+import threading
 import time
 from pathlib import Path
 from typing import NoReturn
@@ -47,8 +48,9 @@ def entry() -> NoReturn:
 
 def _parser() -> argparse.ArgumentParser:
     parser = argparse.ArgumentParser(
-        prog="idle-selvage", description="Pre-shrink woven cloth, work out yardage, and plan the lay before cutting.",
-    )  # fmt: skip
+        prog="idle-selvage",
+        description="Pre-shrink woven cloth, work out yardage, and plan the lay before cutting.",
+    )
     parser.add_argument("--version", action="version", version=f"idle-selvage {__version__}")
     commands = parser.add_subparsers(title="commands", required=True, metavar="COMMAND")
 
@@ -57,15 +59,23 @@ def _parser() -> argparse.ArgumentParser:
         return sub
 
     def at_home(sub: argparse.ArgumentParser) -> None:
-        sub.add_argument("--home", metavar="FOLDER", help="where the data live (default: IDLE_SELVAGE_HOME, or your "
-                         "data folder)")  # fmt: skip
+        sub.add_argument(
+            "--home", metavar="FOLDER", help="where the data live (default: IDLE_SELVAGE_HOME, or your data folder)"
+        )
 
-    for name, text, run in (("serve", "Serve your own projects on this machine.", _serve),
-                            ("demo", "Serve the demo projects, kept apart from your own.", _demo)):  # fmt: skip
+    for name, text, run in (
+        ("serve", "Serve your own projects on this machine.", _serve),
+        ("demo", "Serve the demo projects, kept apart from your own.", _demo),
+    ):
         sub = add(name, text)
         at_home(sub)
-        sub.add_argument("--port", type=_port, default=DEFAULT_PORT, metavar="N",
-                         help=f"the port on 127.0.0.1 (default {DEFAULT_PORT}; 0: any free one, printed)")  # fmt: skip
+        sub.add_argument(
+            "--port",
+            type=_port,
+            default=DEFAULT_PORT,
+            metavar="N",
+            help=f"the port on 127.0.0.1 (default {DEFAULT_PORT}; 0: any free one, printed)",
+        )
         if name == "demo":
             sub.add_argument("--reset", action="store_true", help="start the demo afresh; changes made to it are lost")
         sub.set_defaults(run=run)
@@ -73,8 +83,9 @@ def _parser() -> argparse.ArgumentParser:
     sub.add_argument("problem", metavar="PROBLEM", type=Path, help="a file in idle-selvage/lay-problem/1")
     budget = sub.add_mutually_exclusive_group()
     budget.add_argument("--seconds", type=_positive, default=None, metavar="S", help="how long to search (default 10)")
-    budget.add_argument("--steps", type=_count, metavar="N", help="how many layings to try; the same seed then gives "
-                        "the same lay")  # fmt: skip
+    budget.add_argument(
+        "--steps", type=_count, metavar="N", help="how many layings to try; the same seed then gives the same lay"
+    )
     sub.add_argument("--seed", type=_count, default=1, metavar="K", help="which search to make (default 1)")
     sub.add_argument("--out", type=Path, metavar="LAY", help="where to write the lay (default: standard output)")
     sub.add_argument("--svg", type=Path, metavar="FILE", help="draw the lay at 1:1 as well")
@@ -142,8 +153,10 @@ def _serve_home(home: Path, port: int, *, demo: bool, reset: bool = False) -> in
         return BAD_INPUT
     except OSError as error:
         if error.errno in (errno.EADDRINUSE, errno.EACCES):
-            _say(f"Port {port} cannot be used: another program has it, or it is reserved. "
-                 "Choose another with --port, or --port 0 for any free one.")  # fmt: skip
+            _say(
+                f"Port {port} cannot be used: another program has it, or it is reserved. "
+                "Choose another with --port, or --port 0 for any free one."
+            )
         else:
             _say(f"The data folder cannot be used: {error.strerror}. Choose another with --home.")
         return BAD_INPUT
@@ -180,6 +193,7 @@ def _serve_locked(home: Path, port: int, lock: object, *, demo: bool) -> int:
                 database.close()
                 (home / FILE_NAME).unlink(missing_ok=True)
                 raise
+        threading.Thread(target=_warm, daemon=True).start()
         server = create_server(app, sockets=[listener], threads=8, ident=None)
         address = f"http://127.0.0.1:{listener.getsockname()[1]}/"
         lock.tell(address)
@@ -189,6 +203,11 @@ def _serve_locked(home: Path, port: int, lock: object, *, demo: bool) -> int:
         workers.close()
         database.close()
     return OK
+
+
+def _warm() -> None:
+    """Import now what the first smoothed outline would otherwise wait for."""
+    import scipy.interpolate  # noqa: F401
 
 
 def _stop(_signal: int, _frame: object) -> NoReturn:
@@ -207,12 +226,19 @@ def _lay(args: argparse.Namespace) -> int:
 
     def show(progress: Progress, _answer: object) -> None:
         if live:
-            print(f"\r{progress.seconds:6.1f} s  {progress.length / 10:.1f} cm {progress.fold}, "
-                  f"not under {progress.bound / 10:.1f} cm ", end="", file=sys.stderr, flush=True)  # fmt: skip
+            print(
+                f"\r{progress.seconds:6.1f} s  {progress.length / 10:.1f} cm {progress.fold}, "
+                f"not under {progress.bound / 10:.1f} cm ",
+                end="",
+                file=sys.stderr,
+                flush=True,
+            )
 
     try:
         problem = read_problem_file(args.problem)
-        answer = solve(problem, seed=args.seed, seconds=seconds, steps=args.steps, clock=time.monotonic, on_progress=show)
+        answer = solve(
+            problem, seed=args.seed, seconds=seconds, steps=args.steps, clock=time.monotonic, on_progress=show
+        )
     except BadProblem as bad:
         for fault in bad.faults:
             _say(fault)

@@ -27,8 +27,10 @@ from .schemas import ErrorOut, FieldFault
 MAX_BODY = 9_000_000
 WEB = Path(__file__).parent.parent / "web_dist"
 _HOSTS = {"127.0.0.1", "localhost", "[::1]"}
-_CSP = ("default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; font-src 'self' data:; "
-        "object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'self'")  # fmt: skip
+_CSP = (
+    "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; font-src 'self' data:; "
+    "object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'self'"
+)
 
 log = logging.getLogger(__name__)
 
@@ -36,10 +38,16 @@ log = logging.getLogger(__name__)
 def create_app(home: Path, pool: Pool | None = None, *, database: Database | None = None) -> OpenAPI:
     """The application on a home folder. Without a ``pool``, jobs stay waiting."""
     app = OpenAPI(
-        __name__, info=Info(title="Idle Selvage", version=__version__), security_schemes={}, doc_ui=False,
-        static_folder=None, validation_error_status=422, validation_error_model=ErrorOut,
-        validation_error_callback=_bad_entry, responses={500: ErrorOut},
-    )  # fmt: skip
+        __name__,
+        info=Info(title="Idle Selvage", version=__version__),
+        security_schemes={},
+        doc_ui=False,
+        static_folder=None,
+        validation_error_status=422,
+        validation_error_model=ErrorOut,
+        validation_error_callback=_bad_entry,
+        responses={500: ErrorOut},
+    )
     if database is None:
         database = Database(home)
         database.migrate()
@@ -103,7 +111,9 @@ def sentence(fault: Any) -> str:
     if kind == "literal_error":
         return f"This must be one of {context.get('expected')}."
     if kind in ("greater_than_equal", "less_than_equal"):
-        return f"This must be {'at least' if kind.startswith('g') else 'at most'} {context.get('ge', context.get('le'))}."
+        return (
+            f"This must be {'at least' if kind.startswith('g') else 'at most'} {context.get('ge', context.get('le'))}."
+        )
     if kind == "too_short":
         return f"At least {context.get('min_length')} are needed here."
     if kind in ("too_long", "string_too_long"):
@@ -136,11 +146,18 @@ def _errors(app: OpenAPI) -> None:
 
     @app.errorhandler(HTTPException)
     def http(error: HTTPException) -> Response:
-        told = {404: "There is nothing at this address.", 405: "That cannot be done at this address.",
-                413: "That is too large to be taken in.", 400: "The request could not be read.",
-                415: "The request must be JSON."}  # fmt: skip
-        answer = _error(error.name.lower().replace(" ", "_"), told.get(error.code or 500, error.description or ""),
-                        error.code or 500)  # fmt: skip
+        told = {
+            404: "There is nothing at this address.",
+            405: "That cannot be done at this address.",
+            413: "That is too large to be taken in.",
+            400: "The request could not be read.",
+            415: "The request must be JSON.",
+        }
+        answer = _error(
+            error.name.lower().replace(" ", "_"),
+            told.get(error.code or 500, error.description or ""),
+            error.code or 500,
+        )
         for key, value in error.get_headers():
             if key.lower() == "allow":
                 answer.headers[key] = value

@@ -70,8 +70,9 @@ def change_settings(body: SettingsChange) -> Response:
         row = records.settings(session)
         if body.graduation is not None:
             if not 0.1 <= body.graduation <= 20:
-                raise Refused("A tape's graduation lies between 0.1 mm and 2 cm; 1 mm or 1/16 in are usual.",
-                              path="graduation")  # fmt: skip
+                raise Refused(
+                    "A tape's graduation lies between 0.1 mm and 2 cm; 1 mm or 1/16 in are usual.", path="graduation"
+                )
             row.graduation = body.graduation
         if body.system is not None:
             row.system = body.system
@@ -79,12 +80,15 @@ def change_settings(body: SettingsChange) -> Response:
 
 
 def _settings(row: models.Settings) -> out.SettingsOut:
-    return out.SettingsOut.model_validate({
-        "system": row.system,
-        "graduation": {"mm": row.graduation,
-                       "text": f"{row.graduation:g} mm" if row.system == "metric"
-                       else length_text(row.graduation, "imperial")},
-    })  # fmt: skip
+    return out.SettingsOut.model_validate(
+        {
+            "system": row.system,
+            "graduation": {
+                "mm": row.graduation,
+                "text": f"{row.graduation:g} mm" if row.system == "metric" else length_text(row.graduation, "imperial"),
+            },
+        }
+    )
 
 
 @blueprint.post("/lengths/read", operation_id="readLength", responses={200: out.LengthOut})
@@ -140,8 +144,11 @@ def change_project(path: out.ProjectPath, body: ProjectChange) -> Response:
             setattr(row, key, value)
         if given:
             session.flush()
-            stage = "lay" if given.keys() & {"gap", "folds", "lay_seconds"} else (
-                "buy" if given.keys() & {"ends", "spare", "shop_step"} else "plan")  # fmt: skip
+            stage = (
+                "lay"
+                if given.keys() & {"gap", "folds", "lay_seconds"}
+                else ("buy" if given.keys() & {"ends", "spare", "shop_step"} else "plan")
+            )
             records.log(session, row.id, stage, _said(given), **given)
         return send(present.project_out(session, row, system()))
 
@@ -157,18 +164,31 @@ def _check(given: dict[str, object]) -> None:
             raise Refused("Choose at least one way to fold.", path="folds")
         for fold in folds:
             if fold not in FOLDS_DONE:
-                raise Refused(f"The fold “{str(fold)[:30]}” cannot be laid yet; choose from {', '.join(FOLDS_DONE)}.",
-                              path="folds")  # fmt: skip
+                raise Refused(
+                    f"The fold “{str(fold)[:30]}” cannot be laid yet; choose from {', '.join(FOLDS_DONE)}.",
+                    path="folds",
+                )
     limits = {"gap": (0, 200), "ends": (0, 5000), "spare": (0, 50_000), "shop_step": (1, 5000)}
     for key, (least, most) in limits.items():
         value = given.get(key)
         if isinstance(value, float) and not least <= value <= most:
-            raise Refused(f"That must be from {length_text(least, system())} to {length_text(most, system())}.", path=key)
+            raise Refused(
+                f"That must be from {length_text(least, system())} to {length_text(most, system())}.", path=key
+            )
 
 
-_NAMES = {"name": "name", "note": "note", "wash": "washing", "dry": "drying", "gap": "room between pieces",
-          "folds": "folds to try", "lay_seconds": "time to search", "ends": "ends to straighten", "spare": "spare",
-          "shop_step": "the shop's step"}  # fmt: skip
+_NAMES = {
+    "name": "name",
+    "note": "note",
+    "wash": "washing",
+    "dry": "drying",
+    "gap": "room between pieces",
+    "folds": "folds to try",
+    "lay_seconds": "time to search",
+    "ends": "ends to straighten",
+    "spare": "spare",
+    "shop_step": "the shop's step",
+}
 
 
 def _said(given: dict[str, object]) -> str:
@@ -183,7 +203,9 @@ def delete_project(path: out.ProjectPath) -> Response:
         row.deleted_at = models.now()
         records.log(session, row.id, "plan", f"Put “{row.name}” away.")
         session.flush()
-        return send(out.ProjectsOut(projects=[present.line_out(session, p, system()) for p in records.projects(session)]))
+        return send(
+            out.ProjectsOut(projects=[present.line_out(session, p, system()) for p in records.projects(session)])
+        )
 
 
 @blueprint.post("/projects/<int:project_id>/restore", operation_id="restoreProject", responses={200: out.ProjectOut})

@@ -44,17 +44,30 @@ class ClothChange(out.In):
 
 
 _CLEARED = {"in_hand", "mass", "price"}
-_NAMES = {"name": "name", "kind": "fibre", "width_readings": "width readings", "margin_low": "near selvage",
-          "margin_high": "far selvage", "in_hand": "length in hand", "mass": "weight", "price": "price",
-          "price_unit": "price", "one_way": "direction", "depth": "colour depth", "ground": "colour",
-          "bars_along": "bars", "bars_across": "bars"}  # fmt: skip
+_NAMES = {
+    "name": "name",
+    "kind": "fibre",
+    "width_readings": "width readings",
+    "margin_low": "near selvage",
+    "margin_high": "far selvage",
+    "in_hand": "length in hand",
+    "mass": "weight",
+    "price": "price",
+    "price_unit": "price",
+    "one_way": "direction",
+    "depth": "colour depth",
+    "ground": "colour",
+    "bars_along": "bars",
+    "bars_across": "bars",
+}
 
 
 @blueprint.patch("/projects/<int:project_id>/cloth", operation_id="changeCloth", responses={200: out.ProjectOut})
 def change_cloth(path: out.ProjectPath, body: ClothChange) -> Response:
     """Change what is known of a project's cloth."""
-    given = {key: value for key, value in body.model_dump(exclude_unset=True).items()
-             if value is not None or key in _CLEARED}  # fmt: skip
+    given = {
+        key: value for key, value in body.model_dump(exclude_unset=True).items() if value is not None or key in _CLEARED
+    }
     if given.get("kind") and planning_range(str(given["kind"])) is None:
         raise Refused("That fibre is not in the list; choose the nearest one.", path="kind")
     with begin() as session:
@@ -75,6 +88,11 @@ def change_cloth(path: out.ProjectPath, body: ClothChange) -> Response:
                 raise Refused(str(fault), path=next(iter(given), "")) from None
         session.flush()
         if given:
-            records.log(session, project.id, "cloth", "Noted " + ", ".join(dict.fromkeys(_NAMES[k] for k in given)) + ".",
-                        **{k: v for k, v in given.items() if not k.startswith("bars_")})  # fmt: skip
+            records.log(
+                session,
+                project.id,
+                "cloth",
+                "Noted " + ", ".join(dict.fromkeys(_NAMES[k] for k in given)) + ".",
+                **{k: v for k, v in given.items() if not k.startswith("bars_")},
+            )
         return send(present.project_out(session, project, system()))

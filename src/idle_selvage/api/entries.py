@@ -56,9 +56,13 @@ def _needed(value: Any) -> str:
 
 _TYPED = {"anyOf": [{"type": "string", "maxLength": 60}, {"type": "number", "minimum": 0}]}
 
-LengthIn = Annotated[float, BeforeValidator(_length), WithJsonSchema(
-    {**_TYPED, "description": "millimetres as a number, or as typed: “126 cm”, “1 3/8 yd”"})]  # fmt: skip
-NumberIn = Annotated[float, BeforeValidator(_number), WithJsonSchema(
-    {**_TYPED, "description": "a number, or as typed: “3,5”"})]  # fmt: skip
+LengthIn = Annotated[
+    float,
+    BeforeValidator(_length),
+    WithJsonSchema({**_TYPED, "description": "millimetres as a number, or as typed: “126 cm”, “1 3/8 yd”"}),
+]
+NumberIn = Annotated[
+    float, BeforeValidator(_number), WithJsonSchema({**_TYPED, "description": "a number, or as typed: “3,5”"})
+]
 Text = Annotated[str, BeforeValidator(_name), WithJsonSchema({"type": "string", "maxLength": 120})]
 Name = Annotated[str, BeforeValidator(_needed), WithJsonSchema({"type": "string", "minLength": 1, "maxLength": 120})]

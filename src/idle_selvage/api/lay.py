@@ -51,8 +51,9 @@ def begin_lay(path: out.ProjectPath, body: LayIn) -> Response:
         earlier = records.running_job(session, row.id)
         if earlier is not None:
             earlier.cancel = True
-        job = models.Job(project_id=row.id, params={"problem": asked, "seconds": body.seconds or row.lay_seconds,
-                                                    "seed": body.seed})  # fmt: skip
+        job = models.Job(
+            project_id=row.id, params={"problem": asked, "seconds": body.seconds or row.lay_seconds, "seed": body.seed}
+        )
         session.add(job)
         session.flush()
         records.log(session, row.id, "lay", f"Began laying {sum(p.copies for p in problem.pieces)} pieces.", job=job.id)
@@ -103,7 +104,9 @@ def choose_lay(path: out.ProjectPath, body: ChooseIn) -> Response:
         if lay is None or lay.project_id != row.id:
             raise records.NotFound("There is no such lay in this project.")
         records.choose_lay(session, lay)
-        records.log(session, row.id, "lay", f"Chose the lay in {present.FOLD_LABELS[lay.fold]}.", length=lay.lay["length"])
+        records.log(
+            session, row.id, "lay", f"Chose the lay in {present.FOLD_LABELS[lay.fold]}.", length=lay.lay["length"]
+        )
         return send(present.project_out(session, row, system()))
 
 
@@ -119,9 +122,14 @@ def _file_name(project: models.Project, ending: str) -> str:
     return f"{plain}-{ending}"
 
 
-_SVG_FILE = {"description": "the lay at 1:1, in millimetres", "content": {"image/svg+xml": {"schema": {"type": "string"}}}}
-_JSON_FILE = {"description": "the format of docs/lay-formats.md",
-              "content": {"application/json": {"schema": {"type": "object"}}}}  # fmt: skip
+_SVG_FILE = {
+    "description": "the lay at 1:1, in millimetres",
+    "content": {"image/svg+xml": {"schema": {"type": "string"}}},
+}
+_JSON_FILE = {
+    "description": "the format of docs/lay-formats.md",
+    "content": {"application/json": {"schema": {"type": "object"}}},
+}
 
 
 @blueprint.get("/projects/<int:project_id>/lay.svg", operation_id="laySvg", responses={200: _SVG_FILE})
@@ -132,9 +140,12 @@ def lay_svg(path: out.ProjectPath, query: FileQuery) -> Response:
         chosen = _chosen(session, row)
         asked = read_problem(chosen.problem)
         margins = (row.cloth.margin_low, row.cloth.margin_high)
-        picture = draw(records.lay_of(chosen), {p.id: p for p in asked.pieces}, asked.width, margins=margins,
-                       view=query.view)  # fmt: skip
-        text = write_svg(picture, title=f"{row.name}, {present.FOLD_LABELS[chosen.fold]}", system=system(), margins=margins)
+        picture = draw(
+            records.lay_of(chosen), {p.id: p for p in asked.pieces}, asked.width, margins=margins, view=query.view
+        )
+        text = write_svg(
+            picture, title=f"{row.name}, {present.FOLD_LABELS[chosen.fold]}", system=system(), margins=margins
+        )
         records.log(session, row.id, "lay", "Took the lay away as SVG at 1:1.", view=query.view)
         return _file(text, "image/svg+xml", _file_name(row, "lay.svg"))
 
@@ -149,13 +160,17 @@ def lay_json(path: out.ProjectPath) -> Response:
         return _file(lay_text(records.lay_of(chosen)), "application/json", _file_name(row, "lay.json"))
 
 
-@blueprint.get("/projects/<int:project_id>/lay-problem.json", operation_id="layProblemJson", responses={200: _JSON_FILE})
+@blueprint.get(
+    "/projects/<int:project_id>/lay-problem.json", operation_id="layProblemJson", responses={200: _JSON_FILE}
+)
 def lay_problem_json(path: out.ProjectPath) -> Response:
     """What the chosen lay answers, in ``idle-selvage/lay-problem/1``."""
     with begin() as session:
         row = records.project(session, path.project_id)
         chosen = _chosen(session, row)
-        return _file(json.dumps(chosen.problem, indent=1) + "\n", "application/json", _file_name(row, "lay-problem.json"))
+        return _file(
+            json.dumps(chosen.problem, indent=1) + "\n", "application/json", _file_name(row, "lay-problem.json")
+        )
 
 
 def _chosen(session: records.Session, row: models.Project) -> models.LayRecord:

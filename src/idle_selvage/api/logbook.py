@@ -18,5 +18,8 @@ def read_log(path: out.ProjectPath) -> Response:
     with begin() as session:
         project = records.project(session, path.project_id)
         entries = records.log_entries(session, project.id)
-        return send(out.LogOut(entries=[
-            out.LogLineOut(id=e.id, at=e.at, stage=e.stage, what=e.what, detail=e.detail) for e in entries]))  # fmt: skip
+        return send(
+            out.LogOut(
+                entries=[out.LogLineOut(id=e.id, at=e.at, stage=e.stage, what=e.what, detail=e.detail) for e in entries]
+            )
+        )

@@ -64,8 +64,9 @@ class DrawingIn(out.In):
 
 def _outline(body: OutlineIn) -> tuple[tuple[float, float], ...]:
     try:
-        return outline_from_stations([Station(s.along, s.left, s.right) for s in body.stations],
-                                     smooth=body.smooth, on_fold=body.on_fold)  # fmt: skip
+        return outline_from_stations(
+            [Station(s.along, s.left, s.right) for s in body.stations], smooth=body.smooth, on_fold=body.on_fold
+        )
     except BadPiece as fault:
         raise Refused(str(fault), path="stations") from None
 
@@ -84,8 +85,14 @@ def draw_outline(body: OutlineIn) -> Response:
     outline = _outline(body)
     piece = _checked(Piece("The piece", outline, on_fold=body.on_fold, seam=body.seam))
     cut = cut_line(piece)
-    return send(out.OutlineOut(outline=list(outline), cut=list(cut), arrow=list(grainline(cut, on_fold=body.on_fold)),
-                               size=present.Presenter(system()).size(cut, body.on_fold)))  # fmt: skip
+    return send(
+        out.OutlineOut(
+            outline=list(outline),
+            cut=list(cut),
+            arrow=list(grainline(cut, on_fold=body.on_fold)),
+            size=present.Presenter(system()).size(cut, body.on_fold),
+        )
+    )
 
 
 @blueprint.post("/projects/<int:project_id>/pieces", operation_id="addPiece", responses={201: out.ProjectOut})
@@ -96,10 +103,21 @@ def add_piece(path: out.ProjectPath, body: NewPiece) -> Response:
     with begin() as session:
         row = records.project(session, path.project_id)
         _room(session, row, 1)
-        session.add(models.Piece(
-            project_id=row.id, name=body.name, outline=[list(p) for p in outline],
-            stations=[[s.along, s.left, s.right] for s in body.stations], smooth=body.smooth, copies=body.copies,
-            pair=body.pair, on_fold=body.on_fold, grain=body.grain, one_way=body.one_way, seam=body.seam))  # fmt: skip
+        session.add(
+            models.Piece(
+                project_id=row.id,
+                name=body.name,
+                outline=[list(p) for p in outline],
+                stations=[[s.along, s.left, s.right] for s in body.stations],
+                smooth=body.smooth,
+                copies=body.copies,
+                pair=body.pair,
+                on_fold=body.on_fold,
+                grain=body.grain,
+                one_way=body.one_way,
+                seam=body.seam,
+            )
+        )
         session.flush()
         records.log(session, row.id, "plan", f"Added the piece “{body.name}”, {body.copies} to cut.")
         return send(present.project_out(session, row, system()), 201)
@@ -116,16 +134,37 @@ def import_pieces(path: out.ProjectPath, body: DrawingIn) -> Response:
         row = records.project(session, path.project_id)
         _room(session, row, len(drawing.pieces))
         for piece in drawing.pieces:
-            session.add(models.Piece(
-                project_id=row.id, name=piece.name, outline=[list(p) for p in piece.outline], copies=piece.copies,
-                pair=piece.pair, on_fold=piece.on_fold, grain=piece.grain, one_way=piece.one_way, seam=piece.seam))  # fmt: skip
+            session.add(
+                models.Piece(
+                    project_id=row.id,
+                    name=piece.name,
+                    outline=[list(p) for p in piece.outline],
+                    copies=piece.copies,
+                    pair=piece.pair,
+                    on_fold=piece.on_fold,
+                    grain=piece.grain,
+                    one_way=piece.one_way,
+                    seam=piece.seam,
+                )
+            )
         session.flush()
         not_read = [out.NotReadOut(what=n.what, why=n.why) for n in drawing.not_read]
         if drawing.pieces:
-            records.log(session, row.id, "plan", f"Read {len(drawing.pieces)} pieces from “{body.file_name[:80]}”.",
-                        not_read=[f"{n.what}: {n.why}" for n in not_read])  # fmt: skip
-        return send(out.ImportOut(added=[p.name for p in drawing.pieces], not_read=not_read,
-                                  project=present.project_out(session, row, system())), 201)  # fmt: skip
+            records.log(
+                session,
+                row.id,
+                "plan",
+                f"Read {len(drawing.pieces)} pieces from “{body.file_name[:80]}”.",
+                not_read=[f"{n.what}: {n.why}" for n in not_read],
+            )
+        return send(
+            out.ImportOut(
+                added=[p.name for p in drawing.pieces],
+                not_read=not_read,
+                project=present.project_out(session, row, system()),
+            ),
+            201,
+        )
 
 
 @blueprint.patch("/pieces/<int:piece_id>", operation_id="changePiece", responses={200: out.ProjectOut})
@@ -141,8 +180,9 @@ def change_piece(path: out.PiecePath, body: PieceChange) -> Response:
             row.stations = [[s.along, s.left, s.right] for s in body.stations]
         if row.stations and given.keys() & {"stations", "smooth", "on_fold"}:
             try:
-                outline = outline_from_stations([Station(*s) for s in row.stations], smooth=row.smooth,
-                                                on_fold=row.on_fold)  # fmt: skip
+                outline = outline_from_stations(
+                    [Station(*s) for s in row.stations], smooth=row.smooth, on_fold=row.on_fold
+                )
             except BadPiece as fault:
                 raise Refused(str(fault), path="stations") from None
             row.outline = [list(p) for p in outline]
@@ -172,8 +212,9 @@ def _set_deleted(number: int, *, gone: bool) -> Response:
         project = records.project(session, row.project_id)
         if gone != (row.deleted_at is not None):
             row.deleted_at = models.now() if gone else None
-            records.log(session, project.id, "plan",
-                        f"{'Took out' if gone else 'Brought back'} the piece “{row.name}”.")  # fmt: skip
+            records.log(
+                session, project.id, "plan", f"{'Took out' if gone else 'Brought back'} the piece “{row.name}”."
+            )
         session.flush()
         return send(present.project_out(session, project, system()))
 

@@ -40,8 +40,9 @@ def keep_swatch(path: out.ProjectPath, body: SwatchIn) -> Response:
         project = records.project(session, path.project_id)
         row = records.swatch(session, project.cloth_id)
         if row is None:
-            row = models.Swatch(cloth_id=project.cloth_id, warp=[], weft=[],
-                                graduation=records.settings(session).graduation)  # fmt: skip
+            row = models.Swatch(
+                cloth_id=project.cloth_id, warp=[], weft=[], graduation=records.settings(session).graduation
+            )
             session.add(row)
         said = []
         for direction in directions:
@@ -58,7 +59,9 @@ def keep_swatch(path: out.ProjectPath, body: SwatchIn) -> Response:
         row.updated_at = models.now()
         session.flush()
         if said:
-            records.log(session, project.id, "shrink", f"Swatch readings: {'; '.join(said)}.", warp=row.warp, weft=row.weft)
+            records.log(
+                session, project.id, "shrink", f"Swatch readings: {'; '.join(said)}.", warp=row.warp, weft=row.weft
+            )
         return send(present.project_out(session, project, system()))
 
 
@@ -70,5 +73,6 @@ def _check(pairs: list[PairIn], direction: Direction) -> None:
         try:
             check_readings([pair.before], [pair.after], direction)
         except BadReadings as fault:
-            raise Refused(str(fault).replace("Reading 1", f"Reading {place + 1}"),
-                          path=f"{direction}.{place}.after") from None  # fmt: skip
+            raise Refused(
+                str(fault).replace("Reading 1", f"Reading {place + 1}"), path=f"{direction}.{place}.after"
+            ) from None

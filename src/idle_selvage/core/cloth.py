@@ -46,8 +46,12 @@ def planned_width(cloth: Cloth) -> Figure:
     check_cloth(cloth)
     readings = cloth.width_readings
     mean = math.fsum(readings) / len(readings)
-    step = Step("width to plan with", "the narrowest of the readings",
-                tuple((f"reading {i}", length(v)) for i, v in enumerate(readings, 1)), length(min(readings)))  # fmt: skip
+    step = Step(
+        "width to plan with",
+        "the narrowest of the readings",
+        tuple((f"reading {i}", length(v)) for i, v in enumerate(readings, 1)),
+        length(min(readings)),
+    )
     note = ""
     if max(readings) - min(readings) > SPREAD_WARN_MM:
         note = "the readings lie more than 1 cm apart: measure again, flat and without tension"
@@ -70,10 +74,21 @@ def usable_width(cloth: Cloth, weft_shrinkage: Figure) -> Figure:
     steps = (
         *wide.steps,
         *weft_shrinkage.steps,
-        Step("after washing", "width × (1 − shrinkage across)",
-             (("width", length(wide.value)), ("shrinkage across", percent(s))), length(washed)),
-        Step("usable", "washed width − both selvage margins",
-             (("washed", length(washed)), ("one margin", length(cloth.margin_low)),
-              ("other margin", length(cloth.margin_high))), length(usable)),
-    )  # fmt: skip
+        Step(
+            "after washing",
+            "width × (1 − shrinkage across)",
+            (("width", length(wide.value)), ("shrinkage across", percent(s))),
+            length(washed),
+        ),
+        Step(
+            "usable",
+            "washed width − both selvage margins",
+            (
+                ("washed", length(washed)),
+                ("one margin", length(cloth.margin_low)),
+                ("other margin", length(cloth.margin_high)),
+            ),
+            length(usable),
+        ),
+    )
     return Figure(usable, "length", None, None, steps, (*wide.sources, *weft_shrinkage.sources), wide.note)

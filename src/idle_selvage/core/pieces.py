@@ -9,11 +9,11 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import pairwise
 from typing import Literal
 
 import numpy as np
 import shapely
-from scipy.interpolate import PchipInterpolator
 from shapely.geometry import LineString, Polygon, box
 from shapely.validation import explain_validity
 
@@ -119,12 +119,15 @@ def outline_from_stations(stations: Sequence[Station], *, smooth: bool, on_fold:
     if len(stations) < 2:
         raise BadPiece("An outline needs at least two stations: one at the bottom end and one at the top.")
     order = sorted(stations, key=lambda s: s.along)
-    for a, b in zip(order, order[1:], strict=False):
+    for a, b in pairwise(order):
         if b.along - a.along < 0.5:
             raise BadPiece(f"Two stations lie at the same place, {a.along / 10:.1f} cm along the grain. Remove one.")
     left = _edge([(s.along, s.left) for s in order], smooth)
-    right = [(order[0].along, 0.0), (order[-1].along, 0.0)] if on_fold else _edge(
-        [(s.along, -s.right) for s in order], smooth)
+    right = (
+        [(order[0].along, 0.0), (order[-1].along, 0.0)]
+        if on_fold
+        else _edge([(s.along, -s.right) for s in order], smooth)
+    )
     ring: list[Point] = []
     for point in [*right, *reversed(left)]:
         if not ring or math.dist(ring[-1], point) > 1e-6:
@@ -137,10 +140,13 @@ def outline_from_stations(stations: Sequence[Station], *, smooth: bool, on_fold:
 def _edge(points: list[Point], smooth: bool) -> list[Point]:
     if not smooth or len(points) < 3:
         return points
+    # a second to import, and only this needs it
+    from scipy.interpolate import PchipInterpolator
+
     xs = np.array([p[0] for p in points])
     curve = PchipInterpolator(xs, np.array([p[1] for p in points]))
     places = {float(x) for x in xs}
-    for a, b in zip(xs, xs[1:], strict=False):
+    for a, b in pairwise(xs):
         n = max(1, math.ceil((b - a) / SMOOTH_STEP_MM))
         places.update(float(a + (b - a) * i / n) for i in range(1, n))
     ordered = sorted(places)

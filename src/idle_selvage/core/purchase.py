@@ -68,16 +68,29 @@ def purchase(
     before = divide_not_add(needed, s)
     bought = round_up(before, step)
     steps = [
-        Step("needed after washing", "lay + ends to straighten + spare",
-             (("lay", length(lay)), ("ends", length(ends)), ("spare", length(spare))), length(needed)),
+        Step(
+            "needed after washing",
+            "lay + ends to straighten + spare",
+            (("lay", length(lay)), ("ends", length(ends)), ("spare", length(spare))),
+            length(needed),
+        ),
         *warp_shrinkage.steps,
-        Step("before washing", "needed ÷ (1 − shrinkage along)",
-             (("needed", length(needed)), ("shrinkage along", percent(s))), length(before)),
-        Step("to buy", "rounded up to what the shop cuts",
-             (("before washing", length(before)), ("the shop's step", length(step))), Quantity(bought, "purchase")),
-    ]  # fmt: skip
-    to_buy = Figure(bought, "purchase", None, None, tuple(steps),
-                    (PURCHASE, ENDS, *warp_shrinkage.sources), warp_shrinkage.note)  # fmt: skip
+        Step(
+            "before washing",
+            "needed ÷ (1 − shrinkage along)",
+            (("needed", length(needed)), ("shrinkage along", percent(s))),
+            length(before),
+        ),
+        Step(
+            "to buy",
+            "rounded up to what the shop cuts",
+            (("before washing", length(before)), ("the shop's step", length(step))),
+            Quantity(bought, "purchase"),
+        ),
+    ]
+    to_buy = Figure(
+        bought, "purchase", None, None, tuple(steps), (PURCHASE, ENDS, *warp_shrinkage.sources), warp_shrinkage.note
+    )
     lines = (
         Line("the lay", lay),
         Line("a true edge at both ends", ends),
@@ -86,30 +99,82 @@ def purchase(
         Line("up to what the shop cuts", bought - before),
     )
     added = needed * (1.0 + s / 100.0)
-    thumb = Figure(added, "length", None, None, (
-        Step("adding instead of dividing", "needed × (1 + shrinkage along)",
-             (("needed", length(needed)), ("shrinkage along", percent(s))), length(added)),
-        Step("short by", "dividing − adding", (("dividing", length(before)), ("adding", length(added))),
-             length(before - added)),
-    ), (PURCHASE,))  # fmt: skip
+    thumb = Figure(
+        added,
+        "length",
+        None,
+        None,
+        (
+            Step(
+                "adding instead of dividing",
+                "needed × (1 + shrinkage along)",
+                (("needed", length(needed)), ("shrinkage along", percent(s))),
+                length(added),
+            ),
+            Step(
+                "short by",
+                "dividing − adding",
+                (("dividing", length(before)), ("adding", length(added))),
+                length(before - added),
+            ),
+        ),
+        (PURCHASE,),
+    )
     left = bought * (1.0 - s / 100.0) - ends - lay
-    spare_figure = Figure(left, "length", None, None, (
-        Step("left over", "bought × (1 − shrinkage along) − ends − lay",
-             (("bought", length(bought)), ("shrinkage along", percent(s)), ("ends", length(ends)),
-              ("lay", length(lay))), length(left)),
-    ), (PURCHASE,))  # fmt: skip
+    spare_figure = Figure(
+        left,
+        "length",
+        None,
+        None,
+        (
+            Step(
+                "left over",
+                "bought × (1 − shrinkage along) − ends − lay",
+                (
+                    ("bought", length(bought)),
+                    ("shrinkage along", percent(s)),
+                    ("ends", length(ends)),
+                    ("lay", length(lay)),
+                ),
+                length(left),
+            ),
+        ),
+        (PURCHASE,),
+    )
     cost = None
     if price_per_m is not None:
         total = bought / 1000.0 * price_per_m
-        cost = Figure(total, "money", None, None, (
-            Step("cost", "bought × price", (("bought", Quantity(bought, "purchase")),
-                 ("price of a metre", Quantity(price_per_m, "money"))), Quantity(total, "money")),
-        ), (PURCHASE,))  # fmt: skip
+        cost = Figure(
+            total,
+            "money",
+            None,
+            None,
+            (
+                Step(
+                    "cost",
+                    "bought × price",
+                    (("bought", Quantity(bought, "purchase")), ("price of a metre", Quantity(price_per_m, "money"))),
+                    Quantity(total, "money"),
+                ),
+            ),
+            (PURCHASE,),
+        )
     short = None
     if in_hand is not None:
         gap = before - in_hand
-        short = Figure(gap, "length", None, None, (
-            Step("short by", "needed before washing − in hand",
-                 (("needed before washing", length(before)), ("in hand", length(in_hand))), length(gap)),
-        ), (PURCHASE,))  # fmt: skip
+        short = Figure(
+            gap,
+            "length",
+            None,
+            None,
+            (
+                Step(
+                    "short by",
+                    "needed before washing − in hand",
+                    (("needed before washing", length(before)), ("in hand", length(in_hand))),
+                    length(gap),
+                ),
+            ),
+            (PURCHASE,),
+        )
     return Purchase(to_buy, lines, thumb, spare_figure, cost, short)

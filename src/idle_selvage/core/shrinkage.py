@@ -41,13 +41,23 @@ class PlanningRange:
 #: Common practice, from memory. Ranges, not promises.
 PLANNING_RANGES: tuple[PlanningRange, ...] = (
     PlanningRange("cotton", "Cotton, plain", (3, 5), (1, 4), "warm wash, warm or hot tumble, press damp"),
-    PlanningRange("flannel", "Cotton flannel, loose weave", (5, 10), (3, 8),
-                  "warm wash, warm or hot tumble, press damp, often twice"),
+    PlanningRange(
+        "flannel",
+        "Cotton flannel, loose weave",
+        (5, 10),
+        (3, 8),
+        "warm wash, warm or hot tumble, press damp, often twice",
+    ),
     PlanningRange("gauze", "Double or triple gauze", (5, 10), (5, 10), "warm wash, tumble low, do not press flat"),
     PlanningRange("denim-raw", "Denim, raw", (7, 10), (3, 6), "hot soak or wash, up to three times"),
     PlanningRange("denim-washed", "Denim, washed", (2, 3), (1, 3), "one wash as the garment"),
-    PlanningRange("velveteen", "Corduroy or velveteen, cotton", (3, 6), (1, 3),
-                  "cool to warm, gentle, on its own or with a towel; tumble 5–10 min, then dry flat"),
+    PlanningRange(
+        "velveteen",
+        "Corduroy or velveteen, cotton",
+        (3, 6),
+        (1, 3),
+        "cool to warm, gentle, on its own or with a towel; tumble 5–10 min, then dry flat",
+    ),
     PlanningRange("linen", "Linen", (4, 8), (3, 6), "warm wash, tumble and take out damp, press damp"),
     PlanningRange("viscose", "Viscose or modal", (5, 10), (3, 8), "cool hand wash, dry flat, never hang"),
     PlanningRange("lyocell", "Lyocell", (2, 5), (1, 4), "cool gentle, low tumble or line"),
@@ -57,7 +67,7 @@ PLANNING_RANGES: tuple[PlanningRange, ...] = (
     PlanningRange("nylon", "Nylon", (0, 2), (0, 2), "cool, low tumble"),
     PlanningRange("acetate", "Acetate", (1, 3), (1, 3), "cool, weak when wet, dry flat, cool iron"),
     PlanningRange("fur", "Fur fabric, synthetic pile", (0, 2), (0, 2), "cool gentle, air dry, no dryer heat"),
-)  # fmt: skip
+)
 
 
 def planning_range(kind: str) -> PlanningRange | None:
@@ -131,44 +141,75 @@ def swatch_shrinkage(
     spread = scatter(before, after)
     sure = max(tape, spread) if spread is not None else tape
     steps = [
-        Step(f"mean before, {direction}", "sum of readings ÷ n",
-             tuple((f"reading {i}", length(v)) for i, v in enumerate(before, 1)), length(mean_before)),
-        Step(f"mean after, {direction}", "sum of readings ÷ n",
-             tuple((f"reading {i}", length(v)) for i, v in enumerate(after, 1)), length(mean_after)),
-        Step("change", "100 × (after − before) ÷ before",
-             (("before", length(mean_before)), ("after", length(mean_after))), percent(change)),
-        Step("sureness of the tape", "2 × 100 ÷ before × √(2 r² ÷ 12 ÷ n)",
-             (("before", length(mean_before)), ("r, one graduation", length(graduation)), ("n", count(n))),
-             percent(tape)),
-    ]  # fmt: skip
+        Step(
+            f"mean before, {direction}",
+            "sum of readings ÷ n",
+            tuple((f"reading {i}", length(v)) for i, v in enumerate(before, 1)),
+            length(mean_before),
+        ),
+        Step(
+            f"mean after, {direction}",
+            "sum of readings ÷ n",
+            tuple((f"reading {i}", length(v)) for i, v in enumerate(after, 1)),
+            length(mean_after),
+        ),
+        Step(
+            "change",
+            "100 × (after − before) ÷ before",
+            (("before", length(mean_before)), ("after", length(mean_after))),
+            percent(change),
+        ),
+        Step(
+            "sureness of the tape",
+            "2 × 100 ÷ before × √(2 r² ÷ 12 ÷ n)",
+            (("before", length(mean_before)), ("r, one graduation", length(graduation)), ("n", count(n))),
+            percent(tape),
+        ),
+    ]
     if spread is not None:
-        steps.append(Step("scatter between readings", "2 × standard deviation ÷ √n", (("n", count(n)),),
-                          percent(spread)))  # fmt: skip
-        steps.append(Step("taken", "the larger of the two", (("tape", percent(tape)),
-                          ("scatter", percent(spread))), percent(sure)))  # fmt: skip
+        steps.append(
+            Step("scatter between readings", "2 × standard deviation ÷ √n", (("n", count(n)),), percent(spread))
+        )
+        steps.append(
+            Step(
+                "taken", "the larger of the two", (("tape", percent(tape)), ("scatter", percent(spread))), percent(sure)
+            )
+        )
     return Figure(shrunk, "percent", shrunk - sure, shrunk + sure, tuple(steps), (TM135, GUM))
 
 
 def planned_from_range(entry: PlanningRange, direction: Direction) -> Figure:
     """Shrinkage before any swatch: the middle of the planning range, its ends as low and high."""
     low, high = entry.warp if direction == "warp" else entry.weft
-    step = Step(f"{entry.label}, {direction}", "planning range until a swatch is washed",
-                (("from", percent(low)), ("to", percent(high))), percent(high))  # fmt: skip
-    return Figure((low + high) / 2, "percent", low, high, (step,), (PLANNING,),
-                  note="a range of common practice, not a measurement")  # fmt: skip
+    step = Step(
+        f"{entry.label}, {direction}",
+        "planning range until a swatch is washed",
+        (("from", percent(low)), ("to", percent(high))),
+        percent(high),
+    )
+    return Figure(
+        (low + high) / 2,
+        "percent",
+        low,
+        high,
+        (step,),
+        (PLANNING,),
+        note="a range of common practice, not a measurement",
+    )
 
 
 def plan_with(shrinkage: Figure) -> Figure:
     """The pessimistic end, ``s + U`` (the top of the range), never below nought."""
     top = max(0.0, shrinkage.high if shrinkage.high is not None else shrinkage.value)
-    step = Step("plan with", "shrinkage + how unsure it is, at least 0",
-                (("shrinkage", percent(shrinkage.value)), ("unsure by", percent(top - shrinkage.value))),
-                percent(top))  # fmt: skip
+    step = Step(
+        "plan with",
+        "shrinkage + how unsure it is, at least 0",
+        (("shrinkage", percent(shrinkage.value)), ("unsure by", percent(top - shrinkage.value))),
+        percent(top),
+    )
     return Figure(top, "percent", None, None, (*shrinkage.steps, step), shrinkage.sources, shrinkage.note)
 
 
 def least_swatch(graduation: float, readings: int, wanted: float = 1.0) -> float:
     """The marked distance, millimetres, at which the tape alone is sure to ``wanted`` per cent."""
     return 2.0 * 100.0 / wanted * math.sqrt(2.0 * graduation**2 / 12.0 / readings)
-
-

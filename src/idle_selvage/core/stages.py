@@ -53,8 +53,11 @@ def stages(facts: Facts) -> tuple[Stage, ...]:
         cloth = ("begun", "Measure the width in three places; fewer are given.")
     shrink: tuple[State, str] = ("done", "")
     if not facts.washed_both_ways:
-        shrink = ("begun", "Wash the swatch and measure it again.") if facts.marks_before else (
-            "empty", "Mark a swatch and measure it before washing.")  # fmt: skip
+        shrink = (
+            ("begun", "Wash the swatch and measure it again.")
+            if facts.marks_before
+            else ("empty", "Mark a swatch and measure it before washing.")
+        )
     lay: tuple[State, str] = ("done", "")
     if facts.laying:
         lay = ("begun", "Laying now.")

@@ -108,9 +108,15 @@ def tally(cloth: Cloth | None, kind: str, swatch: Swatch, lay_length: float | No
     if lay_length is None or warp.plan is None:
         missing["to_buy"] = "Lay the pieces first." if lay_length is None else warp.missing
     else:
-        bought = purchase(lay_length, warp.plan, ends=wishes.ends, spare=wishes.spare, step=wishes.step,
-                          price_per_m=cloth.price_per_m if cloth else None,
-                          in_hand=cloth.in_hand if cloth else None)  # fmt: skip
+        bought = purchase(
+            lay_length,
+            warp.plan,
+            ends=wishes.ends,
+            spare=wishes.spare,
+            step=wishes.step,
+            price_per_m=cloth.price_per_m if cloth else None,
+            in_hand=cloth.in_hand if cloth else None,
+        )
         if bought.cost is None:
             missing["cost"] = "Give the cloth's price."
         if bought.in_hand_short is not None and bought.in_hand_short.value > 0.5:

@@ -19,20 +19,57 @@ MM_PER_INCH = 25.4
 MM_PER_YARD = 914.4
 
 _UNIT_MM: dict[str, float] = {
-    "mm": 1.0, "millimetre": 1.0, "millimetres": 1.0, "millimeter": 1.0, "millimeters": 1.0,
-    "cm": 10.0, "centimetre": 10.0, "centimetres": 10.0, "centimeter": 10.0, "centimeters": 10.0,
-    "m": 1000.0, "metre": 1000.0, "metres": 1000.0, "meter": 1000.0, "meters": 1000.0,
-    "in": MM_PER_INCH, "inch": MM_PER_INCH, "inches": MM_PER_INCH, '"': MM_PER_INCH, "″": MM_PER_INCH,
-    "”": MM_PER_INCH, "''": MM_PER_INCH,
-    "ft": 304.8, "foot": 304.8, "feet": 304.8, "'": 304.8, "′": 304.8, "’": 304.8,
-    "yd": MM_PER_YARD, "yds": MM_PER_YARD, "yard": MM_PER_YARD, "yards": MM_PER_YARD,
-}  # fmt: skip
+    "mm": 1.0,
+    "millimetre": 1.0,
+    "millimetres": 1.0,
+    "millimeter": 1.0,
+    "millimeters": 1.0,
+    "cm": 10.0,
+    "centimetre": 10.0,
+    "centimetres": 10.0,
+    "centimeter": 10.0,
+    "centimeters": 10.0,
+    "m": 1000.0,
+    "metre": 1000.0,
+    "metres": 1000.0,
+    "meter": 1000.0,
+    "meters": 1000.0,
+    "in": MM_PER_INCH,
+    "inch": MM_PER_INCH,
+    "inches": MM_PER_INCH,
+    '"': MM_PER_INCH,
+    "″": MM_PER_INCH,
+    "”": MM_PER_INCH,
+    "''": MM_PER_INCH,
+    "ft": 304.8,
+    "foot": 304.8,
+    "feet": 304.8,
+    "'": 304.8,
+    "′": 304.8,
+    "’": 304.8,
+    "yd": MM_PER_YARD,
+    "yds": MM_PER_YARD,
+    "yard": MM_PER_YARD,
+    "yards": MM_PER_YARD,
+}
 
 _VULGAR: dict[str, Fraction] = {
-    "½": Fraction(1, 2), "⅓": Fraction(1, 3), "⅔": Fraction(2, 3), "¼": Fraction(1, 4), "¾": Fraction(3, 4),
-    "⅕": Fraction(1, 5), "⅖": Fraction(2, 5), "⅗": Fraction(3, 5), "⅘": Fraction(4, 5), "⅙": Fraction(1, 6),
-    "⅚": Fraction(5, 6), "⅛": Fraction(1, 8), "⅜": Fraction(3, 8), "⅝": Fraction(5, 8), "⅞": Fraction(7, 8),
-}  # fmt: skip
+    "½": Fraction(1, 2),
+    "⅓": Fraction(1, 3),
+    "⅔": Fraction(2, 3),
+    "¼": Fraction(1, 4),
+    "¾": Fraction(3, 4),
+    "⅕": Fraction(1, 5),
+    "⅖": Fraction(2, 5),
+    "⅗": Fraction(3, 5),
+    "⅘": Fraction(4, 5),
+    "⅙": Fraction(1, 6),
+    "⅚": Fraction(5, 6),
+    "⅛": Fraction(1, 8),
+    "⅜": Fraction(3, 8),
+    "⅝": Fraction(5, 8),
+    "⅞": Fraction(7, 8),
+}
 _VULGAR_OF = {value: sign for sign, value in _VULGAR.items()}
 
 _TOKEN = re.compile(
@@ -72,7 +109,7 @@ def read_length(text: str, system: System = "metric", *, unit: str | None = None
     sentence that says what could not be read.
     """
     shown = text.strip()
-    example = "126 cm or 1,26 m" if system == "metric" else '49 1/2 or 1 3/8 yd'
+    example = "126 cm or 1,26 m" if system == "metric" else "49 1/2 or 1 3/8 yd"
     if not shown:
         raise BadEntry(f"Nothing was entered here. Give a length, such as {example}.")
     if len(shown) > 60:
@@ -185,8 +222,11 @@ def length_parts(mm: float, system: System, *, shop: bool = False) -> tuple[str,
     if shop:
         eighths = mm / MM_PER_YARD * 8
         # a metric step seen from an imperial eye: 1.50 m is no whole number of eighths
-        return (fraction_text(mm / MM_PER_YARD, 8), "yd") if abs(eighths - round(eighths)) < 1e-6 else (
-            fraction_text(mm / MM_PER_INCH, 16), "in")
+        return (
+            (fraction_text(mm / MM_PER_YARD, 8), "yd")
+            if abs(eighths - round(eighths)) < 1e-6
+            else (fraction_text(mm / MM_PER_INCH, 16), "in")
+        )
     return fraction_text(mm / MM_PER_INCH, 16), "in"
 
 
@@ -195,16 +235,32 @@ def _zero(value: float, digits: int) -> float:
     return round(value, digits) + 0.0
 
 
-def quantity_parts(quantity: Quantity, system: System) -> tuple[str, str]:
-    """Any quantity for reading, as (number, unit)."""
+def fine_length(mm: float, system: System) -> tuple[str, str]:
+    """A length inside a working, where rounding to the tape would make the sums look wrong."""
+    if system == "metric":
+        number = f"{_zero(mm / 10, 2):.2f}"
+        return (number[:-1] if number.endswith("0") else number), "cm"
+    sixteenths = mm / MM_PER_INCH * 16
+    if abs(sixteenths - round(sixteenths)) < 1e-6:
+        return fraction_text(mm / MM_PER_INCH, 16), "in"
+    return f"{_zero(mm / MM_PER_INCH, 3):.3f}", "in"
+
+
+def quantity_parts(quantity: Quantity, system: System, *, fine: bool = False) -> tuple[str, str]:
+    """Any quantity for reading, as (number, unit); ``fine`` gives a working's lengths their decimals."""
+    number, unit = _quantity_parts(quantity, system, fine)
+    return number.replace("-", "−"), unit
+
+
+def _quantity_parts(quantity: Quantity, system: System, fine: bool) -> tuple[str, str]:
     value = quantity.value
     match quantity.kind:
         case "length":
-            return length_parts(value, system)
+            return fine_length(value, system) if fine else length_parts(value, system)
         case "purchase":
             return length_parts(value, system, shop=True)
         case "percent":
-            return f"{_zero(value, 1):.1f}", "%"
+            return f"{_zero(value, 2 if fine else 1):.{2 if fine else 1}f}", "%"
         case "points":
             return f"{_zero(value, 1):.1f}", "points"
         case "money":
@@ -219,9 +275,9 @@ def quantity_parts(quantity: Quantity, system: System) -> tuple[str, str]:
             return f"{_zero(value, 4):g}", ""
 
 
-def quantity_text(quantity: Quantity, system: System) -> str:
+def quantity_text(quantity: Quantity, system: System, *, fine: bool = False) -> str:
     """Any quantity as one string, ``3.2 %`` or ``49 ½ in``."""
-    number, unit = quantity_parts(quantity, system)
+    number, unit = quantity_parts(quantity, system, fine=fine)
     return f"{number}{unit}" if unit == "°" else f"{number} {unit}".rstrip()
 
 

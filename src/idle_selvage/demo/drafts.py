@@ -16,8 +16,13 @@ def gore(*, waist: float, hip: float, hem: float, length: float, panels: int = 6
     """One gore of a skirt of ``panels`` equal gores, without seam allowance, grain down its middle."""
     w, h, f = (girth / panels / 2 for girth in (waist, hip, hem))
     knee = length - hip_depth
-    return [(0, f, f), (knee * 0.5, (f + h) / 2 - 4, (f + h) / 2 - 4), (knee, h, h),
-            (length - hip_depth * 0.4, (w + h) / 2 + 3, (w + h) / 2 + 3), (length, w, w)]  # fmt: skip
+    return [
+        (0, f, f),
+        (knee * 0.5, (f + h) / 2 - 4, (f + h) / 2 - 4),
+        (knee, h, h),
+        (length - hip_depth * 0.4, (w + h) / 2 + 3, (w + h) / 2 + 3),
+        (length, w, w),
+    ]
 
 
 def strip(length: float, width: float) -> Stations:
@@ -28,8 +33,13 @@ def strip(length: float, width: float) -> Stations:
 def slip_panel(*, bust: float, hip: float, hem: float, length: float) -> Stations:
     """Front or back of a slip, whole, grain down the middle (it is then laid on the bias)."""
     b, h, f = bust / 4, hip / 4, hem / 4
-    return [(0, f, f), (length * 0.45, h + 6, h + 6), (length * 0.72, b * 0.88, b * 0.88), (length * 0.9, b, b),
-            (length, b * 0.62, b * 0.62)]  # fmt: skip
+    return [
+        (0, f, f),
+        (length * 0.45, h + 6, h + 6),
+        (length * 0.72, b * 0.88, b * 0.88),
+        (length * 0.9, b, b),
+        (length, b * 0.62, b * 0.62),
+    ]
 
 
 @dataclass(frozen=True)
@@ -46,43 +56,53 @@ class Drawn:
 
 
 def _box(name: str, says: str, width: float, height: float) -> Drawn:
-    return Drawn(name, says, f"M0,0 H{width:g} V{height:g} H0 Z", width, height,
-                 (width / 2, height - 15, width / 2, 15))  # fmt: skip
+    return Drawn(
+        name, says, f"M0,0 H{width:g} V{height:g} H0 Z", width, height, (width / 2, height - 15, width / 2, 15)
+    )
 
 
-def overshirt(*, chest: float = 1180.0, length: float = 700.0, sleeve: float = 500.0, neck: float = 400.0) -> list[Drawn]:
+def overshirt(
+    *, chest: float = 1180.0, length: float = 700.0, sleeve: float = 500.0, neck: float = 400.0
+) -> list[Drawn]:
     """A boxy overshirt with a yoke-less back on the fold. Seam allowances are to be added by the reader."""
     half = chest / 4
     armhole = 250.0
-    side = length - armhole
     nw, nd = neck / 5 - 5, neck / 5
     slope = 42.0
     seam = "add seam 15 mm"
-    back = (f"M0,18 C{nw * 0.5:g},18 {nw:g},12 {nw:g},0 L{half - 18:g},{slope:g} "
-            f"C{half - 30:g},{armhole * 0.55:g} {half - 22:g},{armhole - 25:g} {half:g},{armhole:g} "
-            f"L{half:g},{length:g} L0,{length:g} Z")  # fmt: skip
+    back = (
+        f"M0,18 C{nw * 0.5:g},18 {nw:g},12 {nw:g},0 L{half - 18:g},{slope:g} "
+        f"C{half - 30:g},{armhole * 0.55:g} {half - 22:g},{armhole - 25:g} {half:g},{armhole:g} "
+        f"L{half:g},{length:g} L0,{length:g} Z"
+    )
     band = 32.0
-    front = (f"M0,{nd:g} L{band:g},{nd:g} C{band + nw * 0.55:g},{nd:g} {band + nw:g},{nd * 0.6:g} {band + nw:g},0 "
-             f"L{band + half - 18:g},{slope:g} C{band + half - 42:g},{armhole * 0.6:g} "
-             f"{band + half - 34:g},{armhole - 20:g} {band + half:g},{armhole:g} "
-             f"L{band + half:g},{length:g} L0,{length:g} Z")  # fmt: skip
+    front = (
+        f"M0,{nd:g} L{band:g},{nd:g} C{band + nw * 0.55:g},{nd:g} {band + nw:g},{nd * 0.6:g} {band + nw:g},0 "
+        f"L{band + half - 18:g},{slope:g} C{band + half - 42:g},{armhole * 0.6:g} "
+        f"{band + half - 34:g},{armhole - 20:g} {band + half:g},{armhole:g} "
+        f"L{band + half:g},{length:g} L0,{length:g} Z"
+    )
     top, cuff = 470.0, 290.0
     cap = 95.0
-    arm = (f"M0,{cap:g} C{top * 0.2:g},{cap:g} {top * 0.28:g},0 {top / 2:g},0 C{top * 0.72:g},0 {top * 0.8:g},{cap:g} "
-           f"{top:g},{cap:g} L{(top + cuff) / 2:g},{cap + sleeve:g} L{(top - cuff) / 2:g},{cap + sleeve:g} Z")  # fmt: skip
+    arm = (
+        f"M0,{cap:g} C{top * 0.2:g},{cap:g} {top * 0.28:g},0 {top / 2:g},0 C{top * 0.72:g},0 {top * 0.8:g},{cap:g} "
+        f"{top:g},{cap:g} L{(top + cuff) / 2:g},{cap + sleeve:g} L{(top - cuff) / 2:g},{cap + sleeve:g} Z"
+    )
     collar = f"M0,12 C{neck * 0.25:g},0 {neck * 0.75:g},0 {neck:g},12 L{neck + 14:g},72 L-14,72 Z"
     pocket = "M0,0 H130 V125 L65,150 L0,125 Z"
     return [
-        Drawn("Back", f"{seam}", back, half, length, (half * 0.45, length - 60, half * 0.45, 90),
-              (0, length - 40, 0, 40)),
-        Drawn("Front", f"copies 2, pair, {seam}", front, band + half, length,
-              (half * 0.55, length - 60, half * 0.55, 150)),
+        Drawn(
+            "Back", f"{seam}", back, half, length, (half * 0.45, length - 60, half * 0.45, 90), (0, length - 40, 0, 40)
+        ),
+        Drawn(
+            "Front", f"copies 2, pair, {seam}", front, band + half, length, (half * 0.55, length - 60, half * 0.55, 150)
+        ),
         Drawn("Sleeve", f"copies 2, pair, {seam}", arm, top, cap + sleeve, (top / 2, cap + sleeve - 40, top / 2, 60)),
         Drawn("Collar", "copies 2, cross-grain, add seam 10 mm", collar, neck + 14, 72, (neck / 2, 66, neck / 2, 8)),
         _box("Collar stand", "copies 2, cross-grain, add seam 10 mm", neck + 2 * band, 34),
         _box("Cuff", "copies 4, add seam 10 mm", 68, cuff + 10),
         Drawn("Pocket", "copies 2, add seam 10 mm", pocket, 130, 150, (65, 140, 65, 12)),
-    ]  # fmt: skip
+    ]
 
 
 def waistcoat(*, bust: float = 960.0, length: float = 560.0) -> list[Drawn]:
@@ -93,22 +113,35 @@ def waistcoat(*, bust: float = 960.0, length: float = 560.0) -> list[Drawn]:
     neck = 78.0
     seam = "add seam 15 mm"
     edge = half + 18
-    front = (f"M0,{length * 0.47:g} L{neck:g},0 L{neck + shoulder:g},32 C{neck + shoulder - 22:g},{arm * 0.55:g} "
-             f"{edge - 46:g},{arm - 12:g} {edge:g},{arm:g} L{edge - 8:g},{length - 45:g} "
-             f"L{edge * 0.42:g},{length - 62:g} L{edge * 0.2:g},{length:g} L0,{length - 55:g} Z")  # fmt: skip
-    back = (f"M0,14 C{neck * 0.5:g},14 {neck:g},10 {neck:g},0 L{neck + shoulder:g},30 "
-            f"C{neck + shoulder - 14:g},{arm * 0.6:g} {half - 30:g},{arm - 8:g} {half:g},{arm:g} "
-            f"L{half - 14:g},{length - 60:g} L0,{length - 50:g} Z")  # fmt: skip
-    facing = (f"M0,{length * 0.47:g} L{neck:g},0 L{neck + 42:g},12 L62,{length * 0.5:g} L62,{length - 60:g} "
-              f"L0,{length - 55:g} Z")  # fmt: skip
+    front = (
+        f"M0,{length * 0.47:g} L{neck:g},0 L{neck + shoulder:g},32 C{neck + shoulder - 22:g},{arm * 0.55:g} "
+        f"{edge - 46:g},{arm - 12:g} {edge:g},{arm:g} L{edge - 8:g},{length - 45:g} "
+        f"L{edge * 0.42:g},{length - 62:g} L{edge * 0.2:g},{length:g} L0,{length - 55:g} Z"
+    )
+    back = (
+        f"M0,14 C{neck * 0.5:g},14 {neck:g},10 {neck:g},0 L{neck + shoulder:g},30 "
+        f"C{neck + shoulder - 14:g},{arm * 0.6:g} {half - 30:g},{arm - 8:g} {half:g},{arm:g} "
+        f"L{half - 14:g},{length - 60:g} L0,{length - 50:g} Z"
+    )
+    facing = (
+        f"M0,{length * 0.47:g} L{neck:g},0 L{neck + 42:g},12 L62,{length * 0.5:g} L62,{length - 60:g} "
+        f"L0,{length - 55:g} Z"
+    )
     return [
         Drawn("Front", f"copies 2, pair, {seam}", front, edge, length, (edge * 0.45, length - 90, edge * 0.45, 140)),
-        Drawn("Back", f"{seam}", back, half, length - 50, (half * 0.5, length - 100, half * 0.5, 90),
-              (0, length - 90, 0, 40)),
+        Drawn(
+            "Back",
+            f"{seam}",
+            back,
+            half,
+            length - 50,
+            (half * 0.5, length - 100, half * 0.5, 90),
+            (0, length - 90, 0, 40),
+        ),
         Drawn("Facing", f"copies 2, pair, {seam}", facing, neck + 42, length, (30, length - 80, 30, length * 0.55)),
         _box("Pocket welt", "copies 4, add seam 10 mm", 130, 44),
         _box("Back belt", "copies 4, add seam 10 mm", 46, 260),
-    ]  # fmt: skip
+    ]
 
 
 def drawing(pieces: list[Drawn], title: str) -> str:
@@ -122,7 +155,8 @@ def drawing(pieces: list[Drawn], title: str) -> str:
         lines = f'    <line class="grainline" x1="{a:g}" y1="{b:g}" x2="{c:g}" y2="{d:g}" stroke="#2A3B6B"/>\n'
         if piece.fold:
             e, f, g, h = piece.fold
-            lines += f'    <line class="fold-edge" x1="{e:g}" y1="{f:g}" x2="{g:g}" y2="{h:g}" stroke="#A1362B"/>\n'
+            ends = f'x1="{e:g}" y1="{f:g}" x2="{g:g}" y2="{h:g}"'
+            lines += f'    <line class="fold-edge" {ends} stroke="#A1362B"/>\n'
         body.append(
             f'  <g id="{slug}" class="piece" transform="translate({x:g},{gap:g})">\n    <title>{escape(piece.name)}</title>\n'
             f'    <path d="{piece.path}" fill="none" stroke="#23272E"/>\n{lines}'

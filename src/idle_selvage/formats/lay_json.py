@@ -57,8 +57,9 @@ def _decode(text: str | bytes, what: str) -> Any:
     try:
         return json.loads(text, parse_constant=_not_finite)
     except json.JSONDecodeError as error:
-        raise BadProblem([f"This is not JSON: {error.msg} in line {error.lineno}, column {error.colno}. "
-                          f"It must hold {what}."]) from None  # fmt: skip
+        raise BadProblem(
+            [f"This is not JSON: {error.msg} in line {error.lineno}, column {error.colno}. It must hold {what}."]
+        ) from None
     except UnicodeDecodeError:
         raise BadProblem([f"The file is not text in UTF-8; it must hold {what}."]) from None
     except (RecursionError, ValueError):

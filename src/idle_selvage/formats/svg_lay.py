@@ -25,11 +25,15 @@ def write_svg(drawing: Drawing, *, title: str, system: System, margins: tuple[fl
     ]
     for name, y in (("far-selvage", drawing.high), ("near-selvage", drawing.low)):
         if drawing.fold_at is not None and name == "near-selvage":
-            out.append(f'<line id="fold" x1="0" y1="{-low:.3f}" x2="{drawing.length:.3f}" y2="{-low:.3f}" '
-                       'stroke="#23272e" stroke-width="1.2" stroke-dasharray="12 4"/>')  # fmt: skip
+            out.append(
+                f'<line id="fold" x1="0" y1="{-low:.3f}" x2="{drawing.length:.3f}" y2="{-low:.3f}" '
+                'stroke="#23272e" stroke-width="1.2" stroke-dasharray="12 4"/>'
+            )
         else:
-            out.append(f'<line id="{name}" x1="0" y1="{-y:.3f}" x2="{drawing.length:.3f}" y2="{-y:.3f}" '
-                       'stroke="#8a8478" stroke-width="0.4" stroke-dasharray="4 3"/>')  # fmt: skip
+            out.append(
+                f'<line id="{name}" x1="0" y1="{-y:.3f}" x2="{drawing.length:.3f}" y2="{-y:.3f}" '
+                'stroke="#8a8478" stroke-width="0.4" stroke-dasharray="4 3"/>'
+            )
     out += [_piece(shape, system) for shape in drawing.shapes]
     out.append(
         f'<text x="0" y="{-low + 20:.3f}" font-size="10">{escape(title)}: '
@@ -69,6 +73,4 @@ def _arrow_head(tx: float, ty: float, hx: float, hy: float) -> str:
     ux, uy = (hx - tx) / long, (hy - ty) / long
     back_x, back_y = hx - 8 * ux, hy - 8 * uy
     a, b = (back_x - 3 * uy, back_y + 3 * ux), (back_x + 3 * uy, back_y - 3 * ux)
-    return (
-        f'<polygon points="{hx:.3f},{-hy:.3f} {a[0]:.3f},{-a[1]:.3f} {b[0]:.3f},{-b[1]:.3f}" fill="#23272e"/>'
-    )
+    return f'<polygon points="{hx:.3f},{-hy:.3f} {a[0]:.3f},{-a[1]:.3f} {b[0]:.3f},{-b[1]:.3f}" fill="#23272e"/>'

@@ -12,6 +12,7 @@ import io
 import math
 import re
 from dataclasses import dataclass, field
+from itertools import pairwise
 from typing import Any
 from xml.etree.ElementTree import Element, ParseError
 
@@ -76,8 +77,9 @@ def read_svg(data: bytes) -> Drawing:
     try:
         root = ElementTree.parse(io.BytesIO(data), forbid_dtd=False).getroot()
     except DefusedXmlException:
-        raise BadDrawing("The drawing defines entities or fetches other files, which is not allowed here. "
-                         "Save it as plain SVG.") from None  # fmt: skip
+        raise BadDrawing(
+            "The drawing defines entities or fetches other files, which is not allowed here. Save it as plain SVG."
+        ) from None
     except (ParseError, ValueError, LookupError) as error:
         raise BadDrawing(f"This is not an SVG drawing: {error}.") from None
     if _tag(root) != "svg":
@@ -101,11 +103,17 @@ def _page_matrix(root: Element) -> Any:
         if box is None:
             return Matrix.scale(MM_PER_PX)
         view = Viewbox(box, root.get("preserveAspectRatio"))
-        wide = width if width is not None else (view.width * MM_PER_PX if height is None
-                                                else view.width * height / view.height)  # fmt: skip
+        wide = (
+            width
+            if width is not None
+            else (view.width * MM_PER_PX if height is None else view.width * height / view.height)
+        )
         high = height if height is not None else view.height * wide / view.width
-        matrix = Matrix(Viewbox.viewbox_transform(
-            0, 0, wide, high, view.x, view.y, view.width, view.height, view.preserve_aspect_ratio))  # fmt: skip
+        matrix = Matrix(
+            Viewbox.viewbox_transform(
+                0, 0, wide, high, view.x, view.y, view.width, view.height, view.preserve_aspect_ratio
+            )
+        )
     except (ValueError, TypeError, ZeroDivisionError, AttributeError):
         raise BadDrawing("The drawing's width, height or viewBox could not be read.") from None
     if not all(math.isfinite(v) for v in (matrix.a, matrix.b, matrix.c, matrix.d, matrix.e, matrix.f)):
@@ -199,8 +207,10 @@ class _Reader:
             outline = max(closed, key=lambda s: abs(_area(s.points)))
             for other in closed:
                 if other is not outline:
-                    self.skip(other.label or "a shape inside a piece", "inside another outline; only the largest "
-                              "closed shape of a piece is its cut line")  # fmt: skip
+                    self.skip(
+                        other.label or "a shape inside a piece",
+                        "inside another outline; only the largest closed shape of a piece is its cut line",
+                    )
             words = [*node.words, *outline.words, *(w for t in node.texts for w in _split(t))]
             name = node.label or next((t for t in node.texts if not _says_something(t)), "") or outline.label
             self.piece(name, words, node.texts, outline, lines)
@@ -261,7 +271,9 @@ def _split(text: str) -> list[str]:
 
 _SAYS = re.compile(
     r"\b(?:copies\s*[-:=]?\s*(\d{1,3})|(\d{1,3})\s*copies)\b|\bpair\b|\bcross[- ]grain\b|\bbias\b|\bany[- ]grain\b"
-    r"|\bone[- ]way\b|\badd[- ](?:seam[- ])?([\d./,⁄½¼¾⅛⅜⅝⅞]+\s*(?:mm|cm|in|\"))", re.IGNORECASE)  # fmt: skip
+    r"|\bone[- ]way\b|\badd[- ](?:seam[- ])?([\d./,⁄½¼¾⅛⅜⅝⅞]+\s*(?:mm|cm|in|\"))",
+    re.IGNORECASE,
+)
 
 
 def _says_something(text: str) -> bool:
@@ -314,7 +326,9 @@ def _as_path(element: Element, tag: str) -> Any:
     if tag == "path":
         return Path(element.get("d") or "")
     if tag in ("polygon", "polyline"):
-        numbers = [float(n) for n in re.findall(r"[-+]?(?:\d*\.\d+|\d+\.?)(?:[eE][-+]?\d+)?", element.get("points", ""))]
+        numbers = [
+            float(n) for n in re.findall(r"[-+]?(?:\d*\.\d+|\d+\.?)(?:[eE][-+]?\d+)?", element.get("points", ""))
+        ]
         points = list(zip(numbers[::2], numbers[1::2], strict=False))
         if len(points) < 2:
             raise ValueError("points")
@@ -400,7 +414,7 @@ def _curve(control: list[Point]) -> list[Point]:
         t = i / n
         row = control
         while len(row) > 1:
-            row = [(a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t) for a, b in zip(row, row[1:], strict=False)]
+            row = [(a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t) for a, b in pairwise(row)]
         out.append(row[0])
     return out
 

@@ -64,17 +64,32 @@ class _Job:
     def write(self, answer: Answer, state: str = "") -> None:
         with self.database.begin() as session:
             row = records.job(session, self.number)
-            row.progress = [*self.earlier, *(
-                [round(self.before + p.seconds, 2), p.length, p.bound, p.fold, p.steps] for p in answer.progress)]  # fmt: skip
+            row.progress = [
+                *self.earlier,
+                *([round(self.before + p.seconds, 2), p.length, p.bound, p.fold, p.steps] for p in answer.progress),
+            ]
             row.refused = [list(entry) for entry in answer.refused]
             row.spent, row.heartbeat = self.spent(), now()
-            records.keep_lays(session, row, [(fold, to_json(lay)) for fold, lay in answer.alternatives],
-                              self.params["problem"], self.fingerprint)  # fmt: skip
+            records.keep_lays(
+                session,
+                row,
+                [(fold, to_json(lay)) for fold, lay in answer.alternatives],
+                self.params["problem"],
+                self.fingerprint,
+            )
             if state:
                 records.finish_job(row, state)
                 best = answer.lay
-                records.log(session, row.project_id, "lay", _said(answer, state), length=best.length,
-                            bound=best.bound, fold=best.sections[0].fold, job=row.id)  # fmt: skip
+                records.log(
+                    session,
+                    row.project_id,
+                    "lay",
+                    _said(answer, state),
+                    length=best.length,
+                    bound=best.bound,
+                    fold=best.sections[0].fold,
+                    job=row.id,
+                )
 
 
 def _said(answer: Answer, state: str) -> str:
@@ -88,8 +103,14 @@ def run(database: Database, number: int) -> None:
     try:
         job = _Job(database, number)
         left = max(0.2, float(job.params["seconds"]) - job.before)
-        answer = solve(job.problem, seed=int(job.params["seed"]), seconds=left, clock=time.monotonic,
-                       on_progress=job.progress, cancelled=job.cancelled)  # fmt: skip
+        answer = solve(
+            job.problem,
+            seed=int(job.params["seed"]),
+            seconds=left,
+            clock=time.monotonic,
+            on_progress=job.progress,
+            cancelled=job.cancelled,
+        )
         job.write(answer, "cancelled" if answer.cancelled else "done")
     except (BadProblem, EngineFault) as fault:
         _fail(database, number, str(fault))

@@ -25,8 +25,11 @@ class _Worker:
         self.ready = False
         self.process = subprocess.Popen(
             [sys.executable, "-m", "idle_selvage.jobs.worker", str(pool.database.home)],
-            stdin=subprocess.PIPE, stdout=subprocess.PIPE, text=True, start_new_session=True,
-        )  # fmt: skip
+            stdin=subprocess.PIPE,
+            stdout=subprocess.PIPE,
+            text=True,
+            start_new_session=True,
+        )
         threading.Thread(target=self._listen, args=(pool,), daemon=True).start()
 
     def _listen(self, pool: Pool) -> None:

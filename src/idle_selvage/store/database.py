@@ -6,14 +6,17 @@ import sqlite3
 from collections.abc import Iterator
 from contextlib import closing, contextmanager
 from pathlib import Path
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
-from alembic import command
-from alembic.config import Config
 from sqlalchemy import Engine, create_engine, event
 from sqlalchemy.orm import Session, sessionmaker
 
+if TYPE_CHECKING:
+    from alembic.config import Config
+
 FILE_NAME = "idle-selvage.sqlite3"
+#: The newest migration; a file that is there already is not migrated again.
+HEAD = "0001"
 _MIGRATIONS = Path(__file__).parent / "migrations"
 
 
@@ -34,7 +37,20 @@ class Database:
 
     def migrate(self) -> None:
         """Bring the file, new or old, to the present shape."""
+        if self._version() == HEAD:
+            return
+        # half a second to import, and only a new or an old file needs it
+        from alembic import command
+
         command.upgrade(alembic_config(self.path), "head")
+
+    def _version(self) -> str | None:
+        with closing(sqlite3.connect(self.path)) as connection:
+            try:
+                row = connection.execute("SELECT version_num FROM alembic_version").fetchone()
+            except sqlite3.OperationalError:
+                return None
+        return None if row is None else str(row[0])
 
     @contextmanager
     def begin(self) -> Iterator[Session]:
@@ -48,6 +64,8 @@ class Database:
 
 def alembic_config(path: Path) -> Config:
     """Alembic's configuration for one data file."""
+    from alembic.config import Config
+
     config = Config()
     config.set_main_option("script_location", str(_MIGRATIONS).replace("%", "%%"))
     config.set_main_option("sqlalchemy.url", f"sqlite:///{path}".replace("%", "%%"))
@@ -100,8 +118,9 @@ def restore(home: Path, file: Path) -> Path | None:
     kept: Path | None = None
     if target.exists():
         number = 1
-        while (kept := home / f"before-restore-{number}.sqlite3").exists():
+        while (home / f"before-restore-{number}.sqlite3").exists():
             number += 1
+        kept = home / f"before-restore-{number}.sqlite3"
         backup(home, kept)
     with closing(sqlite3.connect(file)) as source, closing(sqlite3.connect(target, timeout=5)) as live:
         try:

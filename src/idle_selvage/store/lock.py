@@ -44,6 +44,8 @@ class HomeLock:
         self._file.write(where)
         self._file.flush()
 
-    def __exit__(self, kind: type[BaseException] | None, error: BaseException | None, trace: TracebackType | None) -> None:
+    def __exit__(
+        self, kind: type[BaseException] | None, error: BaseException | None, trace: TracebackType | None
+    ) -> None:
         self.tell("")
         self._file.close()

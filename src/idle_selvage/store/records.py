@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Any, cast
 
 from sqlalchemy import func, select, update
 from sqlalchemy.orm import Session
@@ -11,6 +11,7 @@ from ..core import cloth as core_cloth
 from ..core import pieces as core_pieces
 from ..core.lay.answer import Lay, from_json
 from ..core.lay.problem import LayPiece, Problem
+from ..core.pieces import Grain
 from ..core.tally import Swatch as CoreSwatch
 from ..core.tally import Wishes
 from ..core.units import MM_PER_YARD
@@ -33,8 +34,11 @@ def settings(session: Session) -> Settings:
 
 def projects(session: Session) -> list[Project]:
     """Every project that is not deleted, the newest first."""
-    return list(session.scalars(
-        select(Project).where(Project.deleted_at.is_(None)).order_by(Project.created_at.desc(), Project.id.desc())))  # fmt: skip
+    return list(
+        session.scalars(
+            select(Project).where(Project.deleted_at.is_(None)).order_by(Project.created_at.desc(), Project.id.desc())
+        )
+    )
 
 
 def project(session: Session, number: int, *, deleted: bool = False) -> Project:
@@ -63,8 +67,11 @@ def job(session: Session, number: int) -> Job:
 
 def pieces(session: Session, project_id: int) -> list[Piece]:
     """The pieces of a project in the order they came."""
-    return list(session.scalars(
-        select(Piece).where(Piece.project_id == project_id, Piece.deleted_at.is_(None)).order_by(Piece.id)))  # fmt: skip
+    return list(
+        session.scalars(
+            select(Piece).where(Piece.project_id == project_id, Piece.deleted_at.is_(None)).order_by(Piece.id)
+        )
+    )
 
 
 def swatch(session: Session, cloth_id: int) -> Swatch | None:
@@ -109,8 +116,9 @@ def log_count(session: Session, project_id: int) -> int:
 def as_cloth(row: Cloth) -> core_cloth.Cloth:
     """The core's cloth; its price is per metre whatever the shop says."""
     price = None if row.price is None else row.price * (1.0 if row.price_unit == "m" else 1000.0 / MM_PER_YARD)
-    return core_cloth.Cloth(tuple(row.width_readings), row.margin_low, row.margin_high, row.one_way, row.in_hand,
-                            row.mass, price)  # fmt: skip
+    return core_cloth.Cloth(
+        tuple(row.width_readings), row.margin_low, row.margin_high, row.one_way, row.in_hand, row.mass, price
+    )
 
 
 def as_swatch(row: Swatch | None) -> CoreSwatch:
@@ -122,8 +130,16 @@ def as_swatch(row: Swatch | None) -> CoreSwatch:
 
 def as_piece(row: Piece) -> core_pieces.Piece:
     """The core's piece."""
-    return core_pieces.Piece(row.name, tuple((x, y) for x, y in row.outline), row.copies, row.pair, row.on_fold,
-                             row.grain, row.one_way, row.seam)  # type: ignore[arg-type]  # fmt: skip
+    return core_pieces.Piece(
+        row.name,
+        tuple((x, y) for x, y in row.outline),
+        row.copies,
+        row.pair,
+        row.on_fold,
+        cast(Grain, row.grain),
+        row.one_way,
+        row.seam,
+    )
 
 
 def as_wishes(row: Project) -> Wishes:
@@ -139,10 +155,12 @@ def lay_problem(project_row: Project, rows: list[Piece], width: float) -> Proble
         names[row.name] = names.get(row.name, 0) + 1
         name = row.name if names[row.name] == 1 else f"{row.name} ({names[row.name]})"
         shape = as_piece(row)
-        laid.append(LayPiece(name, core_pieces.cut_line(shape), row.copies, row.pair, row.on_fold,
-                             shape.grain, row.one_way))  # fmt: skip
-    return Problem(round(width, 3), tuple(laid), None, project_row.cloth.one_way, False, project_row.gap,
-                   tuple(project_row.folds))  # fmt: skip
+        laid.append(
+            LayPiece(name, core_pieces.cut_line(shape), row.copies, row.pair, row.on_fold, shape.grain, row.one_way)
+        )
+    return Problem(
+        round(width, 3), tuple(laid), None, project_row.cloth.one_way, False, project_row.gap, tuple(project_row.folds)
+    )
 
 
 def lay_of(row: LayRecord) -> Lay:
@@ -150,17 +168,22 @@ def lay_of(row: LayRecord) -> Lay:
     return from_json(row.lay)
 
 
-def keep_lays(session: Session, job_row: Job, lays: list[tuple[str, dict[str, Any]]], problem: dict[str, Any],
-              fingerprint: str) -> None:  # fmt: skip
+def keep_lays(
+    session: Session, job_row: Job, lays: list[tuple[str, dict[str, Any]]], problem: dict[str, Any], fingerprint: str
+) -> None:
     """Store the best lay of each fold of one job, in place of what the job stored before; choose the shortest."""
-    known = {
-        row.fold: row for row in session.scalars(select(LayRecord).where(LayRecord.job_id == job_row.id)).all()
-    }
+    known = {row.fold: row for row in session.scalars(select(LayRecord).where(LayRecord.job_id == job_row.id)).all()}
     for fold, data in lays:
         row = known.get(fold)
         if row is None:
-            row = LayRecord(project_id=job_row.project_id, job_id=job_row.id, fold=fold, fingerprint=fingerprint,
-                            problem=problem, lay=data)  # fmt: skip
+            row = LayRecord(
+                project_id=job_row.project_id,
+                job_id=job_row.id,
+                fold=fold,
+                fingerprint=fingerprint,
+                problem=problem,
+                lay=data,
+            )
             session.add(row)
             known[fold] = row
         elif data["length"] < row.lay["length"] - 1e-6:

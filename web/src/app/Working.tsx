@@ -55,7 +55,7 @@ export function Worked({ figure, label, children }: { figure: Figure; label: str
       <button type="button" className="worked" onClick={() => setOpen(true)} aria-label={`${label}: ${figure.text}. Open the working`}>
         {children}
       </button>
-      <Drawer title={`Working: ${label}`} open={open} onClose={() => setOpen(false)} size={460} destroyOnHidden>
+      <Drawer closeIcon="Close" title={`Working: ${label}`} open={open} onClose={() => setOpen(false)} size={460} destroyOnHidden>
         <Steps figure={figure} />
       </Drawer>
     </>

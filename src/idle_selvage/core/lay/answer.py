@@ -73,9 +73,7 @@ def to_json(lay: Lay) -> dict[str, Any]:
         "seconds": lay.seconds,
         "seed": lay.seed,
         "steps": lay.steps,
-        "sections": [
-            {"from": s.start, "to": s.end, "fold": s.fold, "fold_at": list(s.fold_at)} for s in lay.sections
-        ],
+        "sections": [{"from": s.start, "to": s.end, "fold": s.fold, "fold_at": list(s.fold_at)} for s in lay.sections],
         "laid": [vars(entry) for entry in lay.laid],
         "cut": [vars(entry) for entry in lay.cut],
     }
@@ -90,11 +88,16 @@ def from_json(data: dict[str, Any]) -> Lay:
     if data.get("format") != FORMAT:
         raise KeyError("format")
     return Lay(
-        data["length"], data["bound"], data["utilisation"], data["complete"], data["seconds"], data["seed"],
+        data["length"],
+        data["bound"],
+        data["utilisation"],
+        data["complete"],
+        data["seconds"],
+        data["seed"],
         data["steps"],
         tuple(Section(s["from"], s["to"], s["fold"], tuple(s["fold_at"])) for s in data["sections"]),
         tuple(Laid(**entry) for entry in data["laid"]),
         tuple(Cut(**entry) for entry in data["cut"]),
         tuple((entry["piece"], entry["copies"]) for entry in data.get("left_over", [])),
         data.get("needed_length"),
-    )  # fmt: skip
+    )

@@ -16,11 +16,15 @@ from shapely.geometry import Polygon
 TOLERANCE_MM = 0.1
 
 _TURNS = {
-    ("lengthwise", False): {0, 180}, ("lengthwise", True): {0},
-    ("crosswise", False): {90, 270}, ("crosswise", True): {90},
-    ("bias", False): {45, 135, 225, 315}, ("bias", True): {45, 315},
-    ("any", False): {0, 45, 90, 135, 180, 225, 270, 315}, ("any", True): {0, 45, 90, 315},
-}  # fmt: skip
+    ("lengthwise", False): {0, 180},
+    ("lengthwise", True): {0},
+    ("crosswise", False): {90, 270},
+    ("crosswise", True): {90},
+    ("bias", False): {45, 135, 225, 315},
+    ("bias", True): {45, 315},
+    ("any", False): {0, 45, 90, 135, 180, 225, 270, 315},
+    ("any", True): {0, 45, 90, 315},
+}
 
 
 def check_lay(problem: dict[str, Any], lay: dict[str, Any]) -> list[str]:
@@ -79,9 +83,7 @@ def _symmetric(piece: dict[str, Any]) -> bool:
     )
 
 
-def _count_faults(
-    problem: dict[str, Any], lay: dict[str, Any], made: dict[str, list[dict[str, Any]]]
-) -> list[str]:
+def _count_faults(problem: dict[str, Any], lay: dict[str, Any], made: dict[str, list[dict[str, Any]]]) -> list[str]:
     faults = []
     missing = {entry["piece"]: entry["copies"] for entry in lay.get("left_over", [])}
     if lay["complete"] and any(missing.values()):

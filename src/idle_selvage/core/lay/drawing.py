@@ -66,17 +66,40 @@ def draw(
         seen: dict[str, int] = {}
         for entry in lay.laid:
             seen[entry.piece] = seen.get(entry.piece, 0) + 1
-            shapes.append(_shown(pieces[entry.piece], seen[entry.piece], entry.layers, entry.x, entry.y, entry.turn,
-                                 entry.mirrored, width, margins, fold_at))  # fmt: skip
+            shapes.append(
+                _shown(
+                    pieces[entry.piece],
+                    seen[entry.piece],
+                    entry.layers,
+                    entry.x,
+                    entry.y,
+                    entry.turn,
+                    entry.mirrored,
+                    width,
+                    margins,
+                    fold_at,
+                )
+            )
     else:
         for cut in lay.cut:
-            shapes.append(_shown(pieces[cut.piece], cut.copy, 1, cut.x, cut.y, cut.turn, cut.mirrored, width,
-                                 margins, None))  # fmt: skip
+            shapes.append(
+                _shown(pieces[cut.piece], cut.copy, 1, cut.x, cut.y, cut.turn, cut.mirrored, width, margins, None)
+            )
     return Drawing(view, lay.length, fold_at if fold_at is not None else 0.0, width, fold_at, tuple(shapes))
 
 
-def _shown(piece: LayPiece, copy: int, layers: int, x: float, y: float, turn: int, mirrored: bool, width: float,
-           margins: tuple[float, float], fold_at: float | None) -> Shown:  # fmt: skip
+def _shown(
+    piece: LayPiece,
+    copy: int,
+    layers: int,
+    x: float,
+    y: float,
+    turn: int,
+    mirrored: bool,
+    width: float,
+    margins: tuple[float, float],
+    fold_at: float | None,
+) -> Shown:
     half = piece.on_fold and fold_at is not None
     base: Outline = piece.outline
     if piece.on_fold and not half:
@@ -86,12 +109,26 @@ def _shown(piece: LayPiece, copy: int, layers: int, x: float, y: float, turn: in
     tail, head = (place_point(p, x=x, y=y, turn=turn, mirrored=mirrored) for p in arrow)
     xs = [p[0] for p in outline]
     edge, low, high = _measure(tail, head, turn, width, margins, fold_at)
-    return Shown(f"{piece.id}·{copy}", piece.id, copy, layers, turn, mirrored, outline, tail, head, edge, low, high,
-                 (min(xs), max(xs)))  # fmt: skip
+    return Shown(
+        f"{piece.id}·{copy}",
+        piece.id,
+        copy,
+        layers,
+        turn,
+        mirrored,
+        outline,
+        tail,
+        head,
+        edge,
+        low,
+        high,
+        (min(xs), max(xs)),
+    )
 
 
-def _measure(tail: Point, head: Point, turn: int, width: float, margins: tuple[float, float],
-             fold_at: float | None) -> tuple[EdgeName, float, float]:  # fmt: skip
+def _measure(
+    tail: Point, head: Point, turn: int, width: float, margins: tuple[float, float], fold_at: float | None
+) -> tuple[EdgeName, float, float]:
     """The nearest edge to measure to, and the two distances. A cross-grain arrow is measured to the cut end."""
     if turn in (90, 270):
         return "cut end", tail[0], head[0]

@@ -112,9 +112,9 @@ def _folded_items(piece: LayPiece, problem: Problem) -> list[Item]:
     return [Item(piece.id, 2, False, both, area, 2)] * doubles + [Item(piece.id, 1, False, one, area, 1)] * singles
 
 
-def unfold(problem: Problem, strip: Strip, placed: list[Placed], length: float) -> tuple[
-    tuple[Section, ...], tuple[Laid, ...], tuple[Cut, ...]
-]:
+def unfold(
+    problem: Problem, strip: Strip, placed: list[Placed], length: float
+) -> tuple[tuple[Section, ...], tuple[Laid, ...], tuple[Cut, ...]]:
     """What is pinned and what is cut, in the coordinates of the open cloth."""
     folded = strip.fold == "lengthwise"
     lift = problem.width / 2 if folded else 0.0

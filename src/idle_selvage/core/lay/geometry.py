@@ -18,7 +18,7 @@ ROW_SLACK_MM = 0.02
 
 
 @njit("int64(float64[:,:], float64, int64, float64[:], float64[:], int64[:])", cache=True)
-def row_intervals(ring, h, nrows, out_lo, out_hi, out_ptr):  # type: ignore[no-untyped-def]  # pragma: no cover
+def row_intervals(ring, h, nrows, out_lo, out_hi, out_ptr):
     """Cover a ring (n, 2), lying at minimum 0, 0, by x-intervals per row of height ``h``.
 
     Fills ``out_lo``/``out_hi`` with disjoint sorted intervals, row ``k`` from ``out_ptr[k]`` to
@@ -117,7 +117,7 @@ def row_intervals(ring, h, nrows, out_lo, out_hi, out_ptr):  # type: ignore[no-u
     "float64(int64, int64, int64, int64[:], float64[:], float64[:], int64[:], float64[:,:], float64[:,:], float64)",
     cache=True,
 )
-def leftmost(first, nrows, r, ptr, lo, hi, cnt, occ_lo, occ_hi, give_up):  # type: ignore[no-untyped-def]  # pragma: no cover
+def leftmost(first, nrows, r, ptr, lo, hi, cnt, occ_lo, occ_hi, give_up):
     """The least x at which a pose, its bottom on row ``r``, is free of all laid intervals."""
     x = 0.0
     done = 0
@@ -146,7 +146,7 @@ def leftmost(first, nrows, r, ptr, lo, hi, cnt, occ_lo, occ_hi, give_up):  # typ
     "void(int64, int64, int64, float64, int64[:], float64[:], float64[:], int64[:], float64[:,:], float64[:,:])",
     cache=True,
 )
-def occupy(first, nrows, r, x, ptr, lo, hi, cnt, occ_lo, occ_hi):  # type: ignore[no-untyped-def]  # pragma: no cover
+def occupy(first, nrows, r, x, ptr, lo, hi, cnt, occ_lo, occ_hi):
     """Mark a pose's intervals as taken, keeping every row sorted."""
     for k in range(nrows):
         row = r + k
@@ -170,8 +170,29 @@ _DECODE = (
 
 
 @njit(_DECODE, cache=True)
-def decode(order, pose, pose_from, pose_to, on_fold, area, pose_rows, pose_first, pose_len, pose_last_row,
-           ptr, lo, hi, cnt, occ_lo, occ_hi, limit, give_up, greedy, out_x, out_row):  # type: ignore[no-untyped-def]  # pragma: no cover
+def decode(
+    order,
+    pose,
+    pose_from,
+    pose_to,
+    on_fold,
+    area,
+    pose_rows,
+    pose_first,
+    pose_len,
+    pose_last_row,
+    ptr,
+    lo,
+    hi,
+    cnt,
+    occ_lo,
+    occ_hi,
+    limit,
+    give_up,
+    greedy,
+    out_x,
+    out_row,
+):
     """Lay the items in ``order``, each as far left, then as low, as it goes; the cost of the result.
 
     ``pose[i]`` is the pose of item i; with ``greedy`` the pose ending furthest left is chosen and written
@@ -219,7 +240,7 @@ def decode(order, pose, pose_from, pose_to, on_fold, area, pose_rows, pose_first
 
 
 @njit("uint64(uint64[:])", cache=True)
-def draw(state):  # type: ignore[no-untyped-def]  # pragma: no cover
+def draw(state):
     """The next number of a xorshift generator; the same seed gives the same search everywhere."""
     x = state[0]
     x ^= x << np.uint64(13)
@@ -230,7 +251,7 @@ def draw(state):  # type: ignore[no-untyped-def]  # pragma: no cover
 
 
 @njit("int64(uint64[:], int64)", cache=True)
-def below(state, n):  # type: ignore[no-untyped-def]  # pragma: no cover
+def below(state, n):
     """A number from 0 to n − 1."""
     return np.int64((draw(state) >> np.uint64(11)) % np.uint64(n))
 
@@ -243,9 +264,34 @@ _SEARCH = (
 
 
 @njit(_SEARCH, cache=True)
-def search(steps, rng, order, pose, best_order, best_pose, costs, history, counters, pose_from, pose_to, on_fold,
-           area, pose_rows, pose_first, pose_len, pose_last_row, ptr, lo, hi, cnt, occ_lo, occ_hi, limit,
-           out_x, out_row):  # type: ignore[no-untyped-def]  # pragma: no cover
+def search(
+    steps,
+    rng,
+    order,
+    pose,
+    best_order,
+    best_pose,
+    costs,
+    history,
+    counters,
+    pose_from,
+    pose_to,
+    on_fold,
+    area,
+    pose_rows,
+    pose_first,
+    pose_len,
+    pose_last_row,
+    ptr,
+    lo,
+    hi,
+    cnt,
+    occ_lo,
+    occ_hi,
+    limit,
+    out_x,
+    out_row,
+):
     """Late-acceptance search over order and poses for ``steps`` layings; how often the best improved.
 
     ``costs`` holds (present, best); ``counters`` (steps so far, steps since the best improved).
@@ -300,8 +346,29 @@ def search(steps, rng, order, pose, best_order, best_pose, costs, history, count
             try_order[b] = moved
         slot = counters[0] % history.shape[0]
         threshold = max(history[slot], costs[0])
-        cost = decode(try_order, try_pose, pose_from, pose_to, on_fold, area, pose_rows, pose_first, pose_len,
-                      pose_last_row, ptr, lo, hi, cnt, occ_lo, occ_hi, limit, threshold, False, out_x, out_row)
+        cost = decode(
+            try_order,
+            try_pose,
+            pose_from,
+            pose_to,
+            on_fold,
+            area,
+            pose_rows,
+            pose_first,
+            pose_len,
+            pose_last_row,
+            ptr,
+            lo,
+            hi,
+            cnt,
+            occ_lo,
+            occ_hi,
+            limit,
+            threshold,
+            False,
+            out_x,
+            out_row,
+        )
         if cost <= threshold:
             order[:] = try_order
             pose[:] = try_pose
@@ -317,7 +384,7 @@ def search(steps, rng, order, pose, best_order, best_pose, costs, history, count
 
 
 @njit("float64(float64[:,:], int64, int64, float64[:,:], int64, int64, float64)", cache=True)
-def room_between(points, a0, a1, others, b0, b1, y):  # type: ignore[no-untyped-def]  # pragma: no cover
+def room_between(points, a0, a1, others, b0, b1, y):
     """How far ring a may slide towards −x before it meets ring b on the line at height ``y``."""
     room = np.inf
     for i in range(a0, a1):
@@ -341,7 +408,7 @@ def room_between(points, a0, a1, others, b0, b1, y):  # type: ignore[no-untyped-
 
 
 @njit("float64(float64[:,:], int64[:], int64, float64)", cache=True)
-def slide_room(points, starts, piece, least):  # type: ignore[no-untyped-def]  # pragma: no cover
+def slide_room(points, starts, piece, least):
     """How far a ring may slide towards −x, exactly: between its own and its neighbours' corners the room
     changes linearly, so it is enough to look just above and below every corner."""
     a0 = starts[piece]
@@ -394,7 +461,7 @@ def slide_room(points, starts, piece, least):  # type: ignore[no-untyped-def]  #
 
 
 @njit("float64(float64[:,:], int64[:], int64[:], float64[:])", cache=True)
-def push_together(points, starts, by_x, moved):  # type: ignore[no-untyped-def]  # pragma: no cover
+def push_together(points, starts, by_x, moved):
     """Slide every ring towards −x as far as it goes, nearest first, until nothing gives; total gained."""
     total = 0.0
     for _ in range(6):

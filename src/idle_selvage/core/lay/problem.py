@@ -91,17 +91,30 @@ def to_json(problem: Problem) -> dict[str, Any]:
     return {
         "format": FORMAT,
         "cloth": {
-            "width": problem.width, "length": problem.length, "one_way": problem.one_way,
-            "reversible": problem.reversible, "gap": problem.gap, "blocked": [],
+            "width": problem.width,
+            "length": problem.length,
+            "one_way": problem.one_way,
+            "reversible": problem.reversible,
+            "gap": problem.gap,
+            "blocked": [],
             "bars": {"x_repeat": None, "y_repeat": None, "x_axes": [], "y_axes": []},
         },
         "folds": list(problem.folds),
         "pieces": [
-            {"id": p.id, "outline": [list(point) for point in p.outline], "copies": p.copies, "pair": p.pair,
-             "on_fold": p.on_fold, "grain": p.grain, "one_way": p.one_way, "match": [], "centre_on_axis": None}
+            {
+                "id": p.id,
+                "outline": [list(point) for point in p.outline],
+                "copies": p.copies,
+                "pair": p.pair,
+                "on_fold": p.on_fold,
+                "grain": p.grain,
+                "one_way": p.one_way,
+                "match": [],
+                "centre_on_axis": None,
+            }
             for p in problem.pieces
         ],
-    }  # fmt: skip
+    }
 
 
 def fingerprint(problem: Problem) -> str:
@@ -150,7 +163,7 @@ class _Reader:
         self.keys(data, _TOP, "The problem")
         cloth = data.get("cloth")
         if not isinstance(cloth, dict):
-            self.fault("“cloth” is missing; it holds the usable width, such as {\"width\": 1120}.")
+            self.fault('“cloth” is missing; it holds the usable width, such as {"width": 1120}.')
             cloth = {}
         self.keys(cloth, _CLOTH, "“cloth”")
         width = self.number(cloth.get("width"), "cloth.width", least=10, most=10_000)
@@ -192,7 +205,7 @@ class _Reader:
     def folds(self, folds: object) -> tuple[str, ...]:
         names = [folds] if isinstance(folds, str) else folds
         if not isinstance(names, list) or not names:
-            self.fault("“folds” must name at least one fold, such as [\"open\"].")
+            self.fault('“folds” must name at least one fold, such as ["open"].')
             return ()
         for name in names:
             if name not in FOLDS:
@@ -254,7 +267,9 @@ class _Reader:
         if pair and on_fold:
             self.fault(f"{where}: a piece on the fold is symmetrical and has no pair; choose one of the two.")
         if on_fold and grain in ("bias", "any"):
-            self.fault(f"{where}: a piece on the fold never lies on the bias; its grain must be lengthwise or crosswise.")
+            self.fault(
+                f"{where}: a piece on the fold never lies on the bias; its grain must be lengthwise or crosswise."
+            )
         if entry.get("match") not in (None, []):
             self.fault(f"{where}: matching (“match”) is not done yet by this version.")
         if entry.get("centre_on_axis") is not None:

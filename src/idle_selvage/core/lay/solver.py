@@ -146,16 +146,37 @@ class _Search:
         self.inner_limit = self.limit + strip.gap
 
     def _decode(self, order: Ints, pose: Ints, *, greedy: bool) -> float:
-        return float(geometry.decode(
-            order, pose, self.pose_from, self.pose_to, self.on_fold, self.area, self.pose_rows, self.pose_first,
-            self.pose_len, self.pose_last, self.ptr, self.lo, self.hi, self.cnt, self.occ_lo, self.occ_hi,
-            self.inner_limit, math.inf, greedy, self.out_x, self.out_row))  # fmt: skip
+        return float(
+            geometry.decode(
+                order,
+                pose,
+                self.pose_from,
+                self.pose_to,
+                self.on_fold,
+                self.area,
+                self.pose_rows,
+                self.pose_first,
+                self.pose_len,
+                self.pose_last,
+                self.ptr,
+                self.lo,
+                self.hi,
+                self.cnt,
+                self.occ_lo,
+                self.occ_hi,
+                self.inner_limit,
+                math.inf,
+                greedy,
+                self.out_x,
+                self.out_row,
+            )
+        )
 
     def first(self) -> bool:
         """The first answer. True when there is one."""
         cost = self._decode(self.order, self.pose, greedy=True)
-        self.costs = np.array([cost, cost])
-        self.history = np.full(HISTORY, cost)
+        self.costs = np.array([cost * 1.06, cost])
+        self.history = np.full(HISTORY, cost * 1.06)
         self.best_order, self.best_pose = self.order.copy(), self.pose.copy()
         self.steps = 1
         return self._take()
@@ -163,10 +184,33 @@ class _Search:
     def batch(self, layings: int) -> bool:
         """Some more search. True when a shorter lay came of it."""
         improved = geometry.search(
-            layings, self.rng, self.order, self.pose, self.best_order, self.best_pose, self.costs, self.history,
-            self.counters, self.pose_from, self.pose_to, self.on_fold, self.area, self.pose_rows, self.pose_first,
-            self.pose_len, self.pose_last, self.ptr, self.lo, self.hi, self.cnt, self.occ_lo, self.occ_hi,
-            self.inner_limit, self.out_x, self.out_row)  # fmt: skip
+            layings,
+            self.rng,
+            self.order,
+            self.pose,
+            self.best_order,
+            self.best_pose,
+            self.costs,
+            self.history,
+            self.counters,
+            self.pose_from,
+            self.pose_to,
+            self.on_fold,
+            self.area,
+            self.pose_rows,
+            self.pose_first,
+            self.pose_len,
+            self.pose_last,
+            self.ptr,
+            self.lo,
+            self.hi,
+            self.cnt,
+            self.occ_lo,
+            self.occ_hi,
+            self.inner_limit,
+            self.out_x,
+            self.out_row,
+        )
         self.steps += layings
         return self._take() if improved else False
 
@@ -174,7 +218,8 @@ class _Search:
         """Rebuild the best, push it together, and keep it when it beats what was kept."""
         self._decode(self.best_order.copy(), self.best_pose.copy(), greedy=False)
         inside = [i for i in range(len(self.strip.items)) if self.out_row[i] >= 0]
-        x, y = self.out_x.copy(), self.out_row * self.h
+        x = self.out_x.copy()
+        y: Floats = self.out_row.astype(np.float64) * self.h
         for i in inside:
             # rounding to rows may stick out by less than a row at the far selvage: pull it back
             height = float(self.poses[self.best_pose[i]][1][:, 1].max())
@@ -198,7 +243,7 @@ class _Search:
         placed: list[Placed] = []
         end = 0.0
         for i in inside:
-            number, flat, corner_x, corner_y = self.poses[self.best_pose[i]]
+            _, _, corner_x, corner_y = self.poses[self.best_pose[i]]
             pose = self.strip.items[i].poses[self.best_pose[i] - self.pose_from[i]]
             origin_x = float(x[i]) - corner_x - half_gap
             origin_y = 0.0 if self.strip.items[i].on_fold else float(y[i]) - corner_y - self.low_extra
@@ -213,8 +258,19 @@ class _Search:
         area = {p.id: piece_area(p) for p in self.problem.pieces}
         used = sum(area[entry.piece] for entry in cut)
         share = used / (length * self.problem.width) if length > 0 else 0.0
-        return Lay(length, min(round(self.bound, 4), length) if not left else round(self.bound, 4), round(share, 4),
-                   not left, 0.0, self.seed, self.steps, sections, laid, cut, left)  # fmt: skip
+        return Lay(
+            length,
+            min(round(self.bound, 4), length) if not left else round(self.bound, 4),
+            round(share, 4),
+            not left,
+            0.0,
+            self.seed,
+            self.steps,
+            sections,
+            laid,
+            cut,
+            left,
+        )
 
 
 def _rank(lay: Lay) -> tuple[float, float]:
@@ -262,8 +318,9 @@ def solve(
         nonlocal answer
         answer = _answer(problem, searches, refused, overall, clock() - begun, tuple(told))
         best = answer.lay
-        told.append(Progress(clock() - begun, best.length, best.bound, best.sections[0].fold,
-                             sum(s.steps for s in searches)))  # fmt: skip
+        told.append(
+            Progress(clock() - begun, best.length, best.bound, best.sections[0].fold, sum(s.steps for s in searches))
+        )
         answer = Answer(best, answer.alternatives, answer.refused, tuple(told))
         if on_progress is not None:
             on_progress(told[-1], answer)
@@ -286,6 +343,15 @@ def solve(
         if any([s.batch(layings) for s in searches]):
             tell()
     assert answer is not None
+    told.append(
+        Progress(
+            clock() - begun,
+            answer.lay.length,
+            answer.lay.bound,
+            answer.lay.sections[0].fold,
+            sum(s.steps for s in searches),
+        )
+    )
     final = _answer(problem, searches, refused, overall, clock() - begun, tuple(told))
     return Answer(final.lay, final.alternatives, final.refused, tuple(told), stopped)
 
@@ -317,8 +383,9 @@ def _answer(
     seconds: float,
     told: tuple[Progress, ...],
 ) -> Answer:
-    within = [s for s in searches if s.lay is not None and (
-        problem.length is None or s.lay.length <= problem.length + 1e-6)]  # fmt: skip
+    within = [
+        s for s in searches if s.lay is not None and (problem.length is None or s.lay.length <= problem.length + 1e-6)
+    ]
     complete = [s.lay.length for s in searches if s.lay is not None and s.lay.complete]
     ranked = sorted(within, key=lambda s: _rank(s.lay) if s.lay else (math.inf, math.inf))
     out: list[tuple[str, Lay]] = []
@@ -328,8 +395,20 @@ def _answer(
             continue
         needed = None if lay.complete else min(complete, default=None)
         bound = round(overall, 4) if not lay.complete else min(round(overall, 4), lay.length)
-        lay = Lay(lay.length, bound, lay.utilisation, lay.complete, round(seconds, 3), lay.seed,
-                  sum(s.steps for s in searches), lay.sections, lay.laid, lay.cut, lay.left_over, needed)  # fmt: skip
+        lay = Lay(
+            lay.length,
+            bound,
+            lay.utilisation,
+            lay.complete,
+            round(seconds, 3),
+            lay.seed,
+            sum(s.steps for s in searches),
+            lay.sections,
+            lay.laid,
+            lay.cut,
+            lay.left_over,
+            needed,
+        )
         faults = check_lay(problem_json(problem), to_json(lay))
         if faults:
             raise EngineFault("The engine made a lay that its checker refuses: " + " ".join(faults[:3]))

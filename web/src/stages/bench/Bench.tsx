@@ -13,7 +13,7 @@ function Strip({ project, onDelete }: { project: ProjectLine; onDelete: () => vo
       <Link to={`/projects/${project.id}/plan`} className="strip-cloth" aria-label={`Open ${project.name}`}>
         <svg width="100%" height="100%" preserveAspectRatio="none">
           <defs>
-            <ClothPattern id={id} cloth={project.cloth} scale={0.32} />
+            <ClothPattern id={id} cloth={project.cloth} scale={0.32} y0={98} />
           </defs>
           <rect width="100%" height="100%" fill={`url(#${id})`} />
           <rect width="100%" height="100%" fill={`url(#${id}-weave)`} />
@@ -51,6 +51,14 @@ function Strip({ project, onDelete }: { project: ProjectLine; onDelete: () => vo
       </Button>
     </li>
   );
+}
+
+/** What to do next, over all projects. */
+function headline(projects: ProjectLine[] | undefined): string {
+  if (!projects) return "Fetching …";
+  if (projects.length === 0) return "What will you make?";
+  const next = projects.find((p) => p.stages.some((s) => s.state === "look-again")) ?? projects.find((p) => p.stages.some((s) => s.state === "empty" || (s.state === "begun" && s.name !== "log")));
+  return next ? `Next, the ${next.name.toLowerCase()}: ${next.next_step.charAt(0).toLowerCase()}${next.next_step.slice(1)}` : "Everything on the bench is laid and reckoned";
 }
 
 /** Home: every project as a strip of its own cloth, and what is next. */
@@ -99,7 +107,7 @@ export function Bench() {
 
   return (
     <main className="stage bench">
-      <h1>{list.data && list.data.projects.length === 0 ? "What will you make?" : "On the bench"}</h1>
+      <h1>{headline(list.data?.projects)}</h1>
       <form
         className="bench-new"
         onSubmit={(e) => {

@@ -5,14 +5,14 @@ import { Ruler } from "../../cloth-view/Ruler";
 import { useSize } from "../../cloth-view/useSize";
 import { EntryChoice, EntryLength } from "../../fields/Entry";
 
-const ROW = 46;
+const ROW = 62;
 const TOP = 40;
 
 /** The purchase as a stack of lengths: each line begins where the one before ends. */
 function Stack({ lines, total, toBuy }: { lines: { name: string; adds: { mm: number; text: string } }[]; total: number; toBuy: string }) {
   const { ref, width } = useSize<HTMLDivElement>();
   const tape = useTape();
-  const scale = Math.max(0.01, (width - 130) / total);
+  const scale = Math.max(0.01, (width - 120) / total);
   let at = 0;
   return (
     <div ref={ref} className="stack">
@@ -25,25 +25,21 @@ function Stack({ lines, total, toBuy }: { lines: { name: string; adds: { mm: num
             const y = TOP + i * ROW + 6;
             at += line.adds.mm;
             const inside = i === 0 && w > 240;
-            const label = inside ? line.name : `${line.name}`;
+            const label = line.name;
             return (
               <g key={line.name} className={`stack-line stack-${i}`}>
-                <rect x={x} y={y} width={Math.max(1.5, w)} height={30} />
-                {i > 0 && <line x1={x} x2={x} y1={y - ROW + 30} y2={y} />}
+                <rect x={x} y={y} width={Math.max(1.5, w)} height={44} />
+                {i > 0 && <line x1={x} x2={x} y1={y - ROW + 44} y2={y} />}
                 {inside ? (
                   <>
-                    <text x={x + 12} y={y + 20} className="on-dark">{label}</text>
-                    <text x={x + w - 12} y={y + 20} textAnchor="end" className="on-dark strong">{line.adds.text}</text>
-                  </>
-                ) : x > 220 ? (
-                  <>
-                    <text x={x - 12} y={y + 20} textAnchor="end">{label}</text>
-                    <text x={x + w + 10} y={y + 20} className="strong">+ {line.adds.text}</text>
+                    <text x={x + 12} y={y + 28} className="on-dark">{label}</text>
+                    <text x={total * scale + 18} y={y + 28} className="strong">{line.adds.text}</text>
                   </>
                 ) : (
-                  <text x={x + w + 10} y={y + 20}>
-                    <tspan className="strong">{i > 0 ? "+ " : ""}{line.adds.text}</tspan> {label}
-                  </text>
+                  <>
+                    <text x={x > 220 ? x - 12 : x + w + 10} y={y + 28} textAnchor={x > 220 ? "end" : "start"}>{label}</text>
+                    <text x={total * scale + 18} y={y + 28} className="strong">{i > 0 ? "+ " : ""}{line.adds.text}</text>
+                  </>
                 )}
               </g>
             );
@@ -69,8 +65,8 @@ export function Buy() {
         {purchase ? (
           <>
             <h1>
-              Ask for <Worked figure={purchase.to_buy} label="to buy">{purchase.to_buy.text}</Worked> of the{" "}
-              {project.cloth.name || "cloth"}
+              Ask for <Worked figure={purchase.to_buy} label="to buy">{purchase.to_buy.text}</Worked> of{" "}
+              {project.cloth.name || "the cloth"}
             </h1>
             {stale && <p className="look">{stale.why} <Link to={`/projects/${project.id}/lay`}>Lay again</Link></p>}
             <Stack lines={purchase.lines} total={purchase.to_buy.value} toBuy={purchase.to_buy.text} />

@@ -16,13 +16,20 @@ type Props = {
   onChoose: (key: string | undefined) => void;
 };
 
-const PAD = { left: 16, top: 40, right: 34, bottom: 44 };
+const PAD = { left: 16, top: 40, right: 34, bottom: 52 };
 
 /** How wide a name may be before it no longer fits its piece. */
 function fitting(shape: Shape, scale: number): { size: number; text: string } | undefined {
   const along = Math.hypot(shape.head[0] - shape.tail[0], shape.head[1] - shape.tail[1]) * scale * 1.5;
   for (const size of [15, 13, 11]) if (shape.piece.length * size * 0.52 <= along) return { size, text: shape.piece };
   return undefined;
+}
+
+/** How wide a shape is, square to its grain, in millimetres. */
+function across({ outline, tail, head }: Shape): number {
+  const long = Math.hypot(head[0] - tail[0], head[1] - tail[1]) || 1;
+  const off = outline.map(([x, y]) => ((x - tail[0]) * (head[1] - tail[1]) - (y - tail[1]) * (head[0] - tail[0])) / long);
+  return Math.max(...off) - Math.min(...off);
 }
 
 function Distances({ shape, drawing, lay, at, scale }: {
@@ -115,6 +122,7 @@ export function LayPicture({ lay, drawing, cloth, chosen, onChoose }: Props) {
             const [tx, ty] = at(shape.tail[0], shape.tail[1]);
             const [hx, hy] = at(shape.head[0], shape.head[1]);
             const name = fitting(shape, scale);
+            const narrow = across(shape) * scale < 52;
             const steep = Math.abs(hy - ty) > Math.abs(hx - tx);
             const tilt = steep ? -90 : (Math.atan2(hy - ty, hx - tx) * 180) / Math.PI;
             const upright = tilt > 90 ? tilt - 180 : tilt < -90 ? tilt + 180 : tilt;
@@ -126,7 +134,7 @@ export function LayPicture({ lay, drawing, cloth, chosen, onChoose }: Props) {
                 <polygon points={points(shape.outline, scale, x0, y0)} />
                 <GrainArrow tail={[tx, ty]} head={[hx, hy]} oneWay={cloth.one_way} />
                 {name && (
-                  <text transform={`translate(${(tx + hx) / 2} ${(ty + hy) / 2}) rotate(${upright})`} y={-7} fontSize={name.size} textAnchor="middle">
+                  <text transform={`translate(${(tx + hx) / 2} ${(ty + hy) / 2}) rotate(${upright})`} y={narrow ? 5 : -7} className={narrow ? "on-arrow" : undefined} fontSize={name.size} textAnchor="middle">
                     {name.text}
                   </text>
                 )}
@@ -142,7 +150,7 @@ export function LayPicture({ lay, drawing, cloth, chosen, onChoose }: Props) {
               <text x={bound} y={bottom + 24} textAnchor="end" className="label">cannot be shorter than {lay.bound.text}</text>
             </>
           )}
-          <text x={x0} y={bottom + 38} className="label">
+          <text x={x0} y={bottom + 44} className="label">
             {folded ? `fold along the lower edge, selvages together at the top` : `near selvage below`}
             {cloth.one_way ? "; all tops to the right" : ""}
           </text>

@@ -108,7 +108,7 @@ function SearchChart({ job, lay }: { job: Job; lay: Lay }) {
   return (
     <figure className="search">
       <figcaption>
-        length while searching, {job.seconds.toFixed(0)} s, {job.steps} layings
+        length while searching, {job.seconds.toFixed(0)} s, {job.steps} tries
       </figcaption>
       <svg viewBox="0 0 304 76" role="img" aria-label={`From ${best.length} improvements the lay is ${lay.length.text}; it cannot be shorter than ${lay.bound.text}`}>
         <path d={`${d} H300`} />
@@ -221,7 +221,7 @@ export function LayStage() {
           </>
         )}
       </aside>
-      <Drawer title="How to lay" open={settings} onClose={() => setSettings(false)} size={400}>
+      <Drawer closeIcon="Close" title="How to lay" open={settings} onClose={() => setSettings(false)} size={400}>
         <h3>Ways to try</h3>
         {choices?.folds.map((f) => (
           <EntryTick key={f.value} label={f.label} value={wishes.folds.includes(f.value)} onSave={folds(f.value)} />

@@ -160,6 +160,7 @@ export function StationsDrawer({ piece, onClose }: Props) {
 
   return (
     <Drawer
+      closeIcon="Close"
       open
       size={820}
       title={piece ? `Change ${piece.name}` : "A piece, read off with a tape"}

@@ -155,7 +155,7 @@ export function Shrink() {
             onSave={(graduation) => swatch({ graduation })} />
           <p className="quiet">Enter goes to the next reading.</p>
         </div>
-        <div>
+        <div className="answers">
           <Answer name="Warp" known={warp} />
           <Answer name="Weft" known={weft} />
           {width?.figure && (

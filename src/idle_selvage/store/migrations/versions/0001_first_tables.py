@@ -67,9 +67,7 @@ def upgrade() -> None:
         sa.Column("weft", sa.JSON(), nullable=False),
         sa.Column("graduation", sa.Double(), nullable=False),
         sa.Column("updated_at", sa.DateTime(), nullable=False),
-        sa.ForeignKeyConstraint(
-            ["cloth_id"], ["cloth.id"], name=op.f("fk_swatch_cloth_id_cloth"), ondelete="CASCADE"
-        ),
+        sa.ForeignKeyConstraint(["cloth_id"], ["cloth.id"], name=op.f("fk_swatch_cloth_id_cloth"), ondelete="CASCADE"),
         sa.PrimaryKeyConstraint("id", name=op.f("pk_swatch")),
     )
     with op.batch_alter_table("swatch", schema=None) as batch_op:

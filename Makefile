@@ -1,0 +1,48 @@
+# `make demo` and `make test` do everything a fresh machine needs; `make help` lists the rest.
+PORT ?= 8077
+RUN = .venv/bin
+
+.PHONY: help setup setup-dev demo serve test lint types bench shots api clean
+
+help: ## what can be made
+	@grep -E '^[a-z-]+:.*##' Makefile | sed -E 's/:.*## /\t/' | expand -t 14
+
+setup: ## .venv with the package, the built pages, the compiled engine
+	@tools/setup.sh
+
+setup-dev:
+	@tools/setup.sh dev
+
+demo: setup ## serve the demo on 127.0.0.1 (PORT=N, 0 for any free one; RESET=1 starts it afresh)
+	@$(RUN)/idle-selvage demo --port $(PORT) $(if $(RESET),--reset)
+
+serve: setup ## serve your own projects on 127.0.0.1 (PORT=N)
+	@$(RUN)/idle-selvage serve --port $(PORT)
+
+test: setup-dev lint ## everything: lint, types, contracts, and all tests, browser ones too
+	@tools/chromium.sh
+	$(RUN)/python -m pytest
+
+lint: setup-dev ## ruff, mypy, import contracts, oxlint, tsc, lock files, drift of the API's types
+	$(RUN)/ruff check src tests bench tools
+	$(RUN)/ruff format --check src tests bench tools
+	$(RUN)/mypy
+	$(RUN)/lint-imports
+	@tools/node.sh npm --prefix web run -s lint
+	@tools/node.sh npm --prefix web run -s types
+	@tools/drift.sh
+
+bench: setup-dev ## measured times: API figures, page load, first answers of the engine
+	@tools/chromium.sh
+	$(RUN)/python -m bench.run
+
+shots: setup-dev ## pictures of every main view into docs/screenshots
+	@tools/chromium.sh
+	$(RUN)/python tools/shots.py
+
+api: setup-dev ## write docs/openapi.json and the client's types anew from the code
+	$(RUN)/python -m idle_selvage.api.document > docs/openapi.json
+	@tools/node.sh npm --prefix web run -s api
+
+clean: ## take away everything that was made (never your data)
+	rm -rf .venv .setup web/node_modules src/idle_selvage/web_dist

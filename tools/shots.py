@@ -1,0 +1,125 @@
+"""Pictures of every main view from the demo data: ``make shots`` refreshes docs/screenshots.
+
+With arguments, only the named views, and ``--out`` puts them elsewhere: for looking at while working.
+"""
+
+from __future__ import annotations
+
+import argparse
+import re
+import socket
+import subprocess
+import sys
+import tempfile
+import time
+import urllib.request
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+
+CHROMIUM = "/usr/bin/chromium"
+ARGS = [
+    "--headless",
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+]
+ROOT = Path(__file__).parent.parent
+
+
+def choose_piece(page: Page, name: str) -> None:
+    page.locator(f'[aria-label^="{name}"]').first.click()
+
+
+def opened_working(page: Page) -> None:
+    page.locator('[data-key="to_buy"] button').click()
+    page.wait_for_selector(".working")
+
+
+def stations(page: Page) -> None:
+    page.get_by_role("button", name="Gore").click()
+    page.get_by_role("button", name="Change", exact=True).click()
+    page.wait_for_selector(".preview polygon")
+
+
+#: view: (project, stage, what to do first)
+VIEWS = {
+    "bench": (None, "", None),
+    "plan": ("Boxy overshirt", "plan", lambda page: choose_piece(page, "Sleeve")),
+    "plan-stations": ("Six-gore skirt", "plan", stations),
+    "cloth": ("Notched waistcoat", "cloth", None),
+    "shrink": ("Boxy overshirt", "shrink", None),
+    "buy": ("Boxy overshirt", "buy", None),
+    "working": ("Six-gore skirt", "buy", opened_working),
+    "lay": ("Six-gore skirt", "lay", lambda page: choose_piece(page, "Gore, 2")),
+    "lay-folded": ("Notched waistcoat", "lay", lambda page: choose_piece(page, "Front, 1")),
+    "lay-bias": ("Bias slip", "lay", lambda page: choose_piece(page, "Front, 1")),
+    "log": ("Boxy overshirt", "log", None),
+}
+TABLET = {"lay-tablet": ("Boxy overshirt", "lay", None)}
+
+
+def take(base: str, out: Path, names: list[str], tablet: bool) -> None:
+    with sync_playwright() as play:
+        browser = play.chromium.launch(executable_path=CHROMIUM, args=ARGS)
+        views = dict(VIEWS) | TABLET
+        for name in names or list(views):
+            project, stage, first = views[name]
+            narrow = tablet or name in TABLET
+            page = browser.new_page(
+                viewport={"width": 820, "height": 1180} if narrow else {"width": 1280, "height": 800}
+            )
+            page.goto(base)
+            page.wait_for_selector(".strip")
+            if project:
+                href = page.get_by_role("link", name=f"Open {project}", exact=True).get_attribute("href") or ""
+                number = re.findall(r"\d+", href)[0]
+                page.goto(f"{base}projects/{number}/{stage}")
+                page.wait_for_selector("h1")
+            page.wait_for_load_state("networkidle")
+            if first:
+                first(page)
+            page.wait_for_timeout(400)
+            page.screenshot(path=out / f"{name}.png")
+            page.close()
+        browser.close()
+
+
+def main() -> int:
+    parser = argparse.ArgumentParser(description=__doc__)
+    parser.add_argument("names", nargs="*")
+    parser.add_argument("--base", help="a server that is running already")
+    parser.add_argument("--out", type=Path, default=ROOT / "docs" / "screenshots")
+    parser.add_argument("--tablet", action="store_true")
+    args = parser.parse_args()
+    args.out.mkdir(parents=True, exist_ok=True)
+    if args.base:
+        take(args.base, args.out, args.names, args.tablet)
+        return 0
+    with socket.create_server(("127.0.0.1", 0)) as free:
+        port = free.getsockname()[1]
+    with tempfile.TemporaryDirectory() as home:
+        server = subprocess.Popen(
+            [sys.executable, "-m", "idle_selvage.cli", "demo", "--home", home, "--port", str(port)]
+        )
+        try:
+            for _ in range(400):
+                time.sleep(0.25)
+                try:
+                    urllib.request.urlopen(f"http://127.0.0.1:{port}/api/health", timeout=2)
+                    break
+                except OSError:
+                    continue
+            take(f"http://127.0.0.1:{port}/", args.out, args.names, args.tablet)
+        finally:
+            server.terminate()
+            server.wait(timeout=10)
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())
