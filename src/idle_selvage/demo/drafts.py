@@ -158,7 +158,8 @@ def drawing(pieces: list[Drawn], title: str) -> str:
             ends = f'x1="{e:g}" y1="{f:g}" x2="{g:g}" y2="{h:g}"'
             lines += f'    <line class="fold-edge" {ends} stroke="#A1362B"/>\n'
         body.append(
-            f'  <g id="{slug}" class="piece" transform="translate({x:g},{gap:g})">\n    <title>{escape(piece.name)}</title>\n'
+            f'  <g id="{slug}" class="piece" transform="translate({x:g},{gap:g})">\n'
+            f"    <title>{escape(piece.name)}</title>\n"
             f'    <path d="{piece.path}" fill="none" stroke="#23272E"/>\n{lines}'
             f'    <text x="8" y="{piece.height / 2:g}" font-size="14">{escape(piece.says)}</text>\n  </g>\n'
         )

@@ -152,7 +152,7 @@ def _fold_faults(problem: dict[str, Any], lay: dict[str, Any]) -> list[str]:
             faults.append(f"{entry['piece']} is cut on the fold but does not lie on it.")
         both = folded and entry["layers"] == 2 and entry["piece"] not in on_fold
         pinned[entry["piece"]] = pinned.get(entry["piece"], 0) + (2 if both else 1)
-    for name, copies in pinned.items():
-        if copies != sum(1 for entry in lay["cut"] if entry["piece"] == name):
+    for name in {entry["piece"] for entry in lay["cut"]} | set(pinned):
+        if pinned.get(name, 0) != sum(1 for entry in lay["cut"] if entry["piece"] == name):
             faults.append(f"{name}: what is pinned and what is cut are not the same number of copies.")
     return faults

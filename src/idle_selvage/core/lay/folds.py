@@ -105,11 +105,19 @@ def _folded_items(piece: LayPiece, problem: Problem) -> list[Item]:
         choices = [(0, False)] + ([(180, True)] if 180 in turns else [])
         return [Item(piece.id, 2, True, poses(np.array(piece.outline), choices), area, 1)] * piece.copies
     ring = _whole(piece)
+    # the copy on the other layer is turned the other way round, and must be allowed to be
+    paired = [t for t in turns if -t % 360 in turns]
     twice = piece.pair or problem.reversible or piece.on_fold or is_mirror_symmetric(piece.outline)
-    doubles, singles = divmod(piece.copies, 2) if twice else (0, piece.copies)
-    both = poses(ring, [(t, m) for m in (False, True) for t in turns])
+    doubles, singles = divmod(piece.copies, 2) if twice and paired else (0, piece.copies)
+    both = poses(ring, [(t, m) for m in (False, True) for t in paired])
+    items = [Item(piece.id, 2, False, both, area, 2)] * doubles
+    if piece.pair and not paired:
+        for mirrored in (False, True):
+            one = poses(ring, [(t, mirrored) for t in turns])
+            items += [Item(piece.id, 1, False, one, area, 1)] * (piece.copies // 2)
+        return items
     one = poses(ring, [(t, False) for t in turns])
-    return [Item(piece.id, 2, False, both, area, 2)] * doubles + [Item(piece.id, 1, False, one, area, 1)] * singles
+    return items + [Item(piece.id, 1, False, one, area, 1)] * singles
 
 
 def unfold(

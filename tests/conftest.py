@@ -1,0 +1,110 @@
+"""What several tests share: an application on a fresh home folder, and a person at it."""
+
+from __future__ import annotations
+
+import time
+from collections.abc import Iterator
+from pathlib import Path
+from typing import Any
+
+import pytest
+from hypothesis import settings
+
+from idle_selvage.api.app import create_app
+from idle_selvage.jobs.pool import Pool
+from idle_selvage.store.database import Database
+
+# machines differ in speed and tests must not: no deadlines, and the same examples every time
+settings.register_profile("steady", deadline=None, derandomize=True)
+settings.load_profile("steady")
+
+
+class Person:
+    """Somebody at the API, speaking JSON."""
+
+    def __init__(self, app: Any) -> None:
+        self.app = app
+        self.client = app.test_client()
+
+    def ask(self, method: str, path: str, status: int | None = None, **body: Any) -> Any:
+        """One request; fails the test unless the answer has ``status`` (any below 400 when not given)."""
+        answer = self.client.open(f"/api{path}", method=method, json=body or None, base_url="http://127.0.0.1")
+        assert answer.status_code == status if status else answer.status_code < 400, answer.get_data(as_text=True)
+        return answer.get_json()
+
+    def refused(self, method: str, path: str, **body: Any) -> Any:
+        """A request that must be refused with 422 and the one error shape."""
+        told = self.ask(method, path, 422, **body)
+        assert set(told) == {"code", "message", "fields"} and told["message"].endswith((".", "?"))
+        return told
+
+    def finished(self, job: int, seconds: float = 60) -> Any:
+        """Wait for a job to end."""
+        until = time.monotonic() + seconds
+        while time.monotonic() < until:
+            state = self.ask("GET", f"/jobs/{job}")
+            if state["state"] not in ("waiting", "running"):
+                return state
+            time.sleep(0.05)
+        raise AssertionError(f"job {job} did not end within {seconds} s")
+
+
+@pytest.fixture
+def person(tmp_path: Path) -> Iterator[Person]:
+    """A person at an application without workers."""
+    app = create_app(tmp_path)
+    yield Person(app)
+    app.config["DATABASE"].close()
+
+
+@pytest.fixture
+def worked(tmp_path: Path) -> Iterator[Person]:
+    """A person at an application with a worker process."""
+    database = Database(tmp_path)
+    database.migrate()
+    pool = Pool(database, size=1)
+    pool.start()
+    yield Person(create_app(tmp_path, pool, database=database))
+    pool.close()
+    database.close()
+
+
+SLEEVE = [
+    {"along": "0", "left": "12", "right": "12"},
+    {"along": "40", "left": "18", "right": "18"},
+    {"along": "48", "left": "14", "right": "14"},
+    {"along": "55", "left": "1", "right": "1"},
+]
+
+
+@pytest.fixture
+def skirt(person: Person) -> Person:
+    """Project 1 with cloth, swatch and two pieces: ready to be laid."""
+    ready(person)
+    return person
+
+
+def ready(person: Person) -> None:
+    """Bring a first project to where it can be laid."""
+    person.ask("POST", "/projects", name="Skirt")
+    person.ask(
+        "PATCH",
+        "/projects/1/cloth",
+        name="Linen",
+        kind="linen",
+        width_readings=["112 cm", "112.2 cm", "111.9"],
+        margin_low="1 cm",
+        margin_high="1 cm",
+        price="12,50",
+    )
+    swatch = [{"before": "25 cm", "after": "23.5 cm"}] * 3
+    person.ask("PUT", "/projects/1/swatch", warp=swatch, weft=[{"before": "25", "after": "24.5"}] * 3)
+    person.ask("POST", "/projects/1/pieces", name="Sleeve", stations=SLEEVE, copies=2, pair=True, seam="1.5 cm")
+    person.ask(
+        "POST",
+        "/projects/1/pieces",
+        name="Band",
+        smooth=False,
+        copies=1,
+        stations=[{"along": "0", "left": "4", "right": "4"}, {"along": "70", "left": "4", "right": "4"}],
+    )

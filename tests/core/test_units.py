@@ -1,0 +1,111 @@
+from __future__ import annotations
+
+import math
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from idle_selvage.core.units import BadEntry, fraction_text, length_text, quantity_text, read_length, read_number
+from idle_selvage.core.working import Quantity
+
+
+@pytest.mark.parametrize(
+    ("text", "system", "mm"),
+    [
+        ("126 cm", "metric", 1260),
+        ("1,26 m", "metric", 1260),
+        ("126", "metric", 1260),
+        ("126", "imperial", 126 * 25.4),
+        ("1 3/8 yd", "metric", 1.375 * 914.4),
+        ("1-3/8 yd", "imperial", 1.375 * 914.4),
+        ("1⅜ yd", "imperial", 1.375 * 914.4),
+        ("1 ⅜yd", "imperial", 1.375 * 914.4),
+        ('49.5"', "metric", 49.5 * 25.4),
+        ("49 1/2 in", "metric", 49.5 * 25.4),
+        ("5/8", "imperial", 0.625 * 25.4),
+        ("1 yd 4 1/2 in", "imperial", 914.4 + 4.5 * 25.4),
+        ("2 ft 3 in", "imperial", 27 * 25.4),
+        ("1 m 20 cm", "metric", 1200),
+        ("1⁄16 in", "metric", 25.4 / 16),
+        (".5 m", "metric", 500),
+        ("0", "metric", 0),
+        ("3 MM", "metric", 3),
+    ],
+)
+def test_typed_lengths_are_read(text: str, system: str, mm: float) -> None:
+    assert read_length(text, system) == pytest.approx(mm, abs=1e-9)  # type: ignore[arg-type]
+
+
+@pytest.mark.parametrize(
+    "text",
+    [
+        "",
+        "  ",
+        "wide",
+        "12 cubits",
+        "1 2",
+        "3/0 in",
+        "-4 cm",
+        "1.5 3/8 in",
+        "cm",
+        "4 cm 1 m",
+        "1 m 20",
+        "1e5",
+        "9999999 m",
+        "1/2/3",
+        "12 cm!",
+        "½½",
+        "5" * 80,
+        "1 - cm",
+        "− 3",
+    ],
+)
+def test_what_cannot_be_read_is_said(text: str) -> None:
+    with pytest.raises(BadEntry) as told:
+        read_length(text)
+    sentence = str(told.value)
+    assert sentence.endswith(".") and len(sentence) > 20
+    if 0 < len(text.strip()) < 60:
+        assert "“" in sentence, "the sentence repeats what it could not read"
+
+
+def test_numbers() -> None:
+    assert read_number("3,5") == 3.5
+    assert read_number("3 1/2") == 3.5
+    with pytest.raises(BadEntry, match="only a number"):
+        read_number("3 cm")
+
+
+def test_fractions_are_written_as_on_a_tape() -> None:
+    assert fraction_text(49.5, 16) == "49 ½"
+    assert fraction_text(0.0625, 16) == "1⁄16"
+    assert fraction_text(1.375, 8) == "1 ⅜"
+    assert fraction_text(2.999, 16) == "3"
+    assert fraction_text(-0.25, 16) == "−¼"
+
+
+def test_shop_lengths_are_metres_or_yards() -> None:
+    assert length_text(1500, "metric", shop=True) == "1.50 m"
+    assert length_text(1.375 * 914.4, "imperial", shop=True) == "1 ⅜ yd"
+    assert length_text(1500, "imperial", shop=True).endswith("in"), "a metric step is no whole number of eighths"
+
+
+def test_never_minus_nought() -> None:
+    assert length_text(-1e-9, "metric") == "0.0 cm"
+    assert quantity_text(Quantity(-3.86, "percent"), "metric") == "−3.9 %"
+
+
+@given(st.floats(0, 20_000))
+def test_what_is_shown_can_be_typed_again(mm: float) -> None:
+    assert read_length(length_text(mm, "metric")) == pytest.approx(mm, abs=0.51)
+    assert read_length(length_text(mm, "imperial"), "imperial") == pytest.approx(mm, abs=25.4 / 32 + 1e-6)
+
+
+@given(st.text(max_size=70))
+def test_any_text_gives_a_length_or_a_sentence(text: str) -> None:
+    for system in ("metric", "imperial"):
+        try:
+            assert math.isfinite(read_length(text, system))  # type: ignore[arg-type]
+        except BadEntry as told:
+            assert str(told)
