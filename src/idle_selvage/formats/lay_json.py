@@ -56,6 +56,8 @@ def _not_finite(name: str) -> float:
 def _decode(text: str | bytes, what: str) -> Any:
     try:
         return json.loads(text, parse_constant=_not_finite)
+    except BadProblem:
+        raise
     except json.JSONDecodeError as error:
         raise BadProblem(
             [f"This is not JSON: {error.msg} in line {error.lineno}, column {error.colno}. It must hold {what}."]

@@ -1,0 +1,165 @@
+"""Long work: from a problem to lays in the database, cancelled, resumed, and out of date."""
+
+from __future__ import annotations
+
+import time
+from pathlib import Path
+from xml.etree import ElementTree
+
+from idle_selvage.api.app import create_app
+from idle_selvage.core.lay.check import check_lay
+from idle_selvage.jobs import laying
+from idle_selvage.jobs.pool import Pool
+from idle_selvage.store import records
+from idle_selvage.store.database import Database
+
+from ..conftest import Person, ready
+
+
+def run(person: Person, seconds: int = 1) -> int:
+    """Lay in this process, without a worker."""
+    number: int = person.ask("POST", "/projects/1/lays", 202, seconds=seconds)["id"]
+    laying.run(person.app.config["DATABASE"], number)
+    return number
+
+
+def test_from_pieces_to_a_lay_a_purchase_and_files(skirt: Person) -> None:
+    job = skirt.ask("GET", f"/jobs/{run(skirt)}")
+    assert job["state"] == "done" and job["progress"] and job["steps"] > 2
+    lay = skirt.ask("GET", "/projects/1/lay")["lay"]
+    assert {a["fold"] for a in lay["alternatives"]} == {"open", "lengthwise"}
+    assert lay["length"]["mm"] == min(a["length"]["mm"] for a in lay["alternatives"])
+    assert lay["bound"]["mm"] <= lay["length"]["mm"] and lay["stale"] == []
+    assert len(lay["opened"]["shapes"]) == 3
+    for shape in lay["opened"]["shapes"]:
+        assert shape["tail_distance"]["text"].endswith("cm")
+    project = skirt.ask("GET", "/projects/1")
+    bought = project["purchase"]
+    s = project["shrink"]["warp_known"]["plan"]["value"] / 100
+    assert bought["to_buy"]["value"] >= (lay["length"]["mm"] + 100) / (1 - s) - 0.01
+    assert bought["to_buy"]["value"] % 100 < 1e-6 and bought["cost"]["value"] > 0
+    assert {s["name"]: s["state"] for s in project["stages"]}["lay"] == "done"
+
+    answer = skirt.client.get("/api/projects/1/lay.svg?view=opened", base_url="http://127.0.0.1")
+    assert answer.mimetype == "image/svg+xml" and "attachment" in answer.headers["Content-Disposition"]
+    root = ElementTree.fromstring(answer.data)
+    assert sum(g.get("class") == "piece" for g in root.iter()) == 3
+    made = skirt.client.get("/api/projects/1/lay.json", base_url="http://127.0.0.1").get_json()
+    problem = skirt.client.get("/api/projects/1/lay-problem.json", base_url="http://127.0.0.1").get_json()
+    assert made["format"] == "idle-selvage/lay/1" and check_lay(problem, made) == []
+    said = [e["what"] for e in skirt.ask("GET", "/projects/1/log")["entries"]]
+    assert "Took the lay away as JSON." in said and any(w.startswith("Laid 3 pieces") for w in said)
+
+
+def test_another_way_can_be_chosen(skirt: Person) -> None:
+    run(skirt)
+    other = next(a for a in skirt.ask("GET", "/projects/1/lay")["lay"]["alternatives"] if not a["chosen"])
+    project = skirt.ask("POST", "/projects/1/lay/choose", lay_id=other["lay_id"])
+    assert next(t for t in project["tally"] if t["key"] == "lay")["figure"]["text"] == other["length"]["text"]
+    skirt.ask("POST", "/projects/1/lay/choose", 404, lay_id=999)
+
+
+def test_a_changed_swatch_makes_the_lay_out_of_date_and_says_why(skirt: Person) -> None:
+    run(skirt)
+    skirt.ask("PUT", "/projects/1/swatch", weft=[{"before": "25", "after": "23"}] * 3)
+    lay = skirt.ask("GET", "/projects/1/lay")["lay"]
+    assert len(lay["stale"]) == 1 and lay["stale"][0].startswith("the usable width went from")
+    stages = {s["name"]: s for s in skirt.ask("GET", "/projects/1")["stages"]}
+    assert stages["lay"]["state"] == stages["buy"]["state"] == "look-again" and "width" in stages["lay"]["why"]
+    run(skirt)
+    assert skirt.ask("GET", "/projects/1/lay")["lay"]["stale"] == []
+    skirt.ask("PATCH", "/pieces/1", copies=4)
+    assert skirt.ask("GET", "/projects/1/lay")["lay"]["stale"] == ["the pieces were changed"]
+    skirt.ask("PATCH", "/projects/1", gap="9 mm")
+    skirt.ask("PATCH", "/projects/1/cloth", one_way=True)
+    assert len(skirt.ask("GET", "/projects/1/lay")["lay"]["stale"]) == 3
+    skirt.ask("DELETE", "/pieces/1")
+    skirt.ask("DELETE", "/pieces/2")
+    assert "can no longer be laid" in skirt.ask("GET", "/projects/1/lay")["lay"]["stale"][0]
+
+
+def test_a_fold_that_cannot_be_is_told_beside_the_one_that_can(skirt: Person) -> None:
+    skirt.ask(
+        "POST",
+        "/projects/1/pieces",
+        name="Wide",
+        smooth=False,
+        stations=[{"along": "0", "left": "40", "right": "40"}, {"along": "30", "left": "40", "right": "40"}],
+    )
+    run(skirt)
+    lay = skirt.ask("GET", "/projects/1/lay")["lay"]
+    assert lay["fold"] == "open" and lay["refused"][0]["fold"] == "lengthwise" and "Wide" in lay["refused"][0]["why"]
+
+
+def test_a_job_that_cannot_be_done_says_why(skirt: Person) -> None:
+    skirt.ask("PATCH", "/projects/1", folds=["lengthwise"])
+    skirt.ask(
+        "POST",
+        "/projects/1/pieces",
+        name="Wide",
+        smooth=False,
+        stations=[{"along": "0", "left": "40", "right": "40"}, {"along": "30", "left": "40", "right": "40"}],
+    )
+    job = skirt.ask("GET", f"/jobs/{run(skirt)}")
+    assert job["state"] == "failed" and "Wide" in job["error"]
+
+
+def test_a_cancelled_job_keeps_its_first_answer(skirt: Person) -> None:
+    number = skirt.ask("POST", "/projects/1/lays", seconds=60)["id"]
+    skirt.ask("POST", f"/jobs/{number}/cancel")
+    begun = time.monotonic()
+    laying.run(skirt.app.config["DATABASE"], number)
+    assert time.monotonic() - begun < 20, "far from the 60 s that were asked"
+    assert skirt.ask("GET", f"/jobs/{number}")["state"] == "cancelled"
+    assert skirt.ask("GET", "/projects/1/lay")["lay"] is not None
+    skirt.ask("POST", f"/jobs/{number}/cancel"), "twice does no harm"
+
+
+def test_a_job_ended_already_is_not_run_again(skirt: Person) -> None:
+    number = run(skirt)
+    steps = skirt.ask("GET", f"/jobs/{number}")["steps"]
+    laying.run(skirt.app.config["DATABASE"], number)
+    assert skirt.ask("GET", f"/jobs/{number}")["steps"] == steps
+    laying.run(skirt.app.config["DATABASE"], 999)
+
+
+def test_a_worker_lays_and_cancels(worked: Person) -> None:
+    ready(worked)
+    number = worked.ask("POST", "/projects/1/lays", seconds=1)["id"]
+    assert worked.finished(number)["state"] == "done"
+    number = worked.ask("POST", "/projects/1/lays", seconds=100)["id"]
+    while not worked.ask("GET", f"/jobs/{number}")["progress"]:
+        time.sleep(0.05)
+    assert {s["name"]: s["state"] for s in worked.ask("GET", "/projects/1")["stages"]}["lay"] == "begun"
+    worked.ask("POST", f"/jobs/{number}/cancel")
+    assert worked.finished(number, 10)["state"] == "cancelled"
+
+
+def test_a_new_laying_stops_the_one_before(worked: Person) -> None:
+    ready(worked)
+    first = worked.ask("POST", "/projects/1/lays", seconds=100)["id"]
+    second = worked.ask("POST", "/projects/1/lays", seconds=1)["id"]
+    assert worked.finished(second)["state"] == "done"
+    assert worked.finished(first)["state"] == "cancelled"
+
+
+def test_work_left_by_a_dead_server_goes_on(tmp_path: Path) -> None:
+    database = Database(tmp_path)
+    database.migrate()
+    person = Person(create_app(tmp_path, database=database))
+    ready(person)
+    number = person.ask("POST", "/projects/1/lays", seconds=2)["id"]
+    with database.begin() as session:
+        # as after a kill: under way, and silent since long ago
+        row = records.job(session, number)
+        row.state, row.spent = "running", 1.5
+        row.heartbeat = row.created_at.replace(year=2001)
+    pool = Pool(database, size=1)
+    pool.start()
+    try:
+        job = person.finished(number)
+    finally:
+        pool.close()
+    assert job["state"] == "done" and job["seconds"] >= 1.5
+    assert job["progress"][0][0] >= 1.5, "the clock goes on from where it stopped"
+    database.close()

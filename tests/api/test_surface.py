@@ -1,0 +1,192 @@
+"""The whole surface: the document, who may ask, the one error shape, and that nothing gives a 500."""
+
+from __future__ import annotations
+
+import json
+from pathlib import Path
+from typing import Any
+
+import pytest
+import schemathesis
+from alembic.autogenerate import compare_metadata
+from alembic.migration import MigrationContext
+from alembic.script import ScriptDirectory
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+from sqlalchemy import text
+
+from idle_selvage.api.app import create_app
+from idle_selvage.api.document import document
+from idle_selvage.store import database as store
+from idle_selvage.store.models import Base
+
+from ..conftest import Person, ready
+
+DOCUMENT: dict[str, Any] = json.loads(document())
+OPERATIONS = [(method, path, o) for path, all_ in DOCUMENT["paths"].items() for method, o in all_.items()]
+#: what each operation is asked with, on a project that is ready to be laid
+BODIES: dict[str, dict[str, Any]] = {
+    "changeSettings": {"system": "metric"},
+    "readLength": {"text": "3 cm"},
+    "addProject": {"name": "B"},
+    "changeProject": {"note": "new"},
+    "changeCloth": {"name": "Lawn"},
+    "keepSwatch": {"graduation": "1 mm"},
+    "drawOutline": {"stations": [{"along": 0, "left": 9, "right": 9}, {"along": 99, "left": 9, "right": 9}]},
+    "addPiece": {"name": "P", "stations": [{"along": 0, "left": 9, "right": 9}, {"along": 99, "left": 9, "right": 9}]},
+    "importPieces": {"svg": '<svg xmlns="http://www.w3.org/2000/svg"><rect width="99" height="99"/></svg>'},
+    "changePiece": {"copies": 2},
+    "beginLay": {"seconds": 1},
+    "chooseLay": {"lay_id": 1},
+}
+
+
+@pytest.fixture(scope="module")
+def laid(tmp_path_factory: pytest.TempPathFactory) -> Person:
+    from idle_selvage.jobs import laying
+
+    person = Person(create_app(tmp_path_factory.mktemp("laid")))
+    ready(person)
+    job = person.ask("POST", "/projects/1/lays", seconds=1)["id"]
+    laying.run(person.app.config["DATABASE"], job)
+    return person
+
+
+@pytest.mark.parametrize(("method", "path", "operation"), OPERATIONS, ids=[o["operationId"] for _, _, o in OPERATIONS])
+def test_every_operation_answers_as_the_document_says(
+    laid: Person, method: str, path: str, operation: dict[str, Any]
+) -> None:
+    import jsonschema_rs
+
+    address = path.replace("{project_id}", "1").replace("{piece_id}", "1").replace("{job_id}", "1")
+    answer = laid.client.open(
+        address, method=method.upper(), json=BODIES.get(operation["operationId"]), base_url="http://127.0.0.1"
+    )
+    if operation["operationId"].startswith("delete"):
+        laid.client.post(f"{address}/restore", base_url="http://127.0.0.1")
+    promised = operation["responses"]
+    assert str(answer.status_code) in promised and answer.status_code < 300, answer.get_data(as_text=True)
+    content = promised[str(answer.status_code)]["content"]
+    assert answer.mimetype in content
+    if answer.mimetype == "application/json":
+        schema = {**content["application/json"]["schema"], "components": DOCUMENT["components"]}
+        jsonschema_rs.validator_for(schema).validate(answer.get_json())
+
+
+def test_every_operation_is_named_and_can_be_refused() -> None:
+    names = [o["operationId"] for _, _, o in OPERATIONS]
+    assert len(set(names)) == len(names) > 25
+    for _, _, operation in OPERATIONS:
+        assert operation["summary"].endswith(".")
+        refusal = operation["responses"]["422"]["content"]["application/json"]["schema"]
+        assert refusal == {"$ref": "#/components/schemas/ErrorOut"}
+
+
+schema = schemathesis.openapi.from_dict(DOCUMENT)
+
+
+@schema.parametrize()
+@settings(max_examples=12, suppress_health_check=list(HealthCheck))
+def test_no_request_gives_a_fault(case: schemathesis.Case, laid: Person) -> None:
+    sent = case.as_transport_kwargs(base_url="http://127.0.0.1")
+    answer = laid.client.open(
+        case.formatted_path,
+        method=case.method,
+        base_url="http://127.0.0.1",
+        query_string=sent.get("params"),
+        json=sent.get("json"),
+    )
+    assert answer.status_code < 500, answer.get_data(as_text=True)
+    if answer.status_code >= 400:
+        assert set(answer.get_json()) == {"code", "message", "fields"}
+
+
+@given(st.sampled_from([(m, p) for m, p, o in OPERATIONS if "requestBody" in o]), st.binary(max_size=60))
+@settings(max_examples=60, suppress_health_check=[HealthCheck.function_scoped_fixture])
+def test_any_bytes_as_a_body_are_refused_in_words(laid: Person, where: tuple[str, str], body: bytes) -> None:
+    path = where[1].replace("{project_id}", "1").replace("{piece_id}", "1").replace("{job_id}", "1")
+    answer = laid.client.open(
+        path, method=where[0].upper(), data=body, content_type="application/json", base_url="http://127.0.0.1"
+    )
+    assert answer.status_code < 500
+    if answer.status_code >= 400:
+        assert answer.get_json()["message"]
+
+
+@pytest.mark.parametrize(
+    ("path", "status"),
+    [
+        ("/api/none", 404),
+        ("/api/projects/0", 422),
+        ("/api/projects/77", 404),
+        ("/api/projects/99999999999999999999", 422),
+        ("/api/jobs/77", 404),
+        ("/api/projects/abc", 404),
+    ],
+)
+def test_wrong_addresses(person: Person, path: str, status: int) -> None:
+    answer = person.client.get(path, base_url="http://127.0.0.1")
+    assert answer.status_code == status and answer.get_json()["message"].endswith(".")
+
+
+def test_a_wrong_method_says_which_are_right(person: Person) -> None:
+    answer = person.client.put("/api/health", base_url="http://127.0.0.1")
+    assert answer.status_code == 405 and "GET" in answer.headers["Allow"]
+    assert answer.get_json()["code"] == "method_not_allowed"
+
+
+@pytest.mark.parametrize("host", ["http://example.test", "http://10.0.0.7:8077", "http://127.0.0.1.example.test"])
+def test_other_hosts_are_turned_away(person: Person, host: str) -> None:
+    assert person.client.get("/api/projects", base_url=host).status_code == 403
+
+
+@pytest.mark.parametrize("host", ["http://127.0.0.1:8077", "http://localhost:9", "http://[::1]:8077"])
+def test_this_machine_is_let_in(person: Person, host: str) -> None:
+    assert person.client.get("/api/projects", base_url=host).status_code == 200
+
+
+def test_other_sites_may_not_change_anything(person: Person) -> None:
+    for origin in ("http://evil.test", "http://127.0.0.1:9999", "null"):
+        answer = person.client.post(
+            "/api/projects", json={"name": "x"}, base_url="http://127.0.0.1:8077", headers={"Origin": origin}
+        )
+        assert answer.status_code == 403, origin
+    answer = person.client.post(
+        "/api/projects",
+        json={"name": "x"},
+        base_url="http://127.0.0.1:8077",
+        headers={"Origin": "http://127.0.0.1:8077"},
+    )
+    assert answer.status_code == 201
+
+
+def test_pages_carry_their_safety_headers(person: Person) -> None:
+    answer = person.client.get("/", base_url="http://127.0.0.1")
+    policy = answer.headers["Content-Security-Policy"]
+    assert "default-src 'self'" in policy and "script-src" not in policy, "scripts only from here, none inline"
+    assert answer.headers["X-Content-Type-Options"] == "nosniff"
+
+
+def test_too_large_a_body_is_refused(person: Person) -> None:
+    answer = person.client.post(
+        "/api/projects", data=b"x" * 9_100_000, content_type="application/json", base_url="http://127.0.0.1"
+    )
+    assert answer.status_code in (413, 422) and answer.get_json()["message"]
+
+
+def test_files_outside_the_pages_are_not_served(person: Person) -> None:
+    for path in ("/assets/../../cli.py", "/assets/%2e%2e/%2e%2e/cli.py", "/..%2fcli.py"):
+        assert b"argparse" not in person.client.get(path, base_url="http://127.0.0.1").data
+
+
+def test_migrations_make_what_the_models_say(tmp_path: Path) -> None:
+    base = store.Database(tmp_path)
+    base.migrate()
+    with base.engine.connect() as connection:
+        assert compare_metadata(MigrationContext.configure(connection), Base.metadata) == []
+        assert connection.execute(text("PRAGMA journal_mode")).scalar() == "wal"
+        assert connection.execute(text("PRAGMA foreign_keys")).scalar() == 1
+    head = ScriptDirectory.from_config(store.alembic_config(base.path)).get_current_head()
+    assert head == store.HEAD
+    base.migrate()
+    base.close()
