@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import os
+import shutil
 import time
 from collections.abc import Iterator
 from pathlib import Path
@@ -17,6 +19,20 @@ from idle_selvage.store.database import Database
 # machines differ in speed and tests must not: no deadlines, and the same examples every time
 settings.register_profile("steady", deadline=None, derandomize=True)
 settings.load_profile("steady")
+
+
+def pytest_configure(config: pytest.Config) -> None:
+    """Keep test data in memory where there is such a folder: every change is flushed to disk, and disks differ."""
+    memory = Path("/dev/shm")
+    if config.option.basetemp is None and memory.is_dir() and os.access(memory, os.W_OK):
+        config.option.basetemp = memory / f"idle-selvage-tests-{os.getpid()}"
+
+
+def pytest_unconfigure(config: pytest.Config) -> None:
+    """Memory is given back."""
+    base = config.option.basetemp
+    if base is not None and str(base).startswith("/dev/shm/idle-selvage-tests-"):
+        shutil.rmtree(base, ignore_errors=True)
 
 
 class Person:

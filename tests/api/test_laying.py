@@ -57,6 +57,14 @@ def test_another_way_can_be_chosen(skirt: Person) -> None:
     project = skirt.ask("POST", "/projects/1/lay/choose", lay_id=other["lay_id"])
     assert next(t for t in project["tally"] if t["key"] == "lay")["figure"]["text"] == other["length"]["text"]
     skirt.ask("POST", "/projects/1/lay/choose", 404, lay_id=999)
+    # what the maker picked is not taken back by a search that goes on
+    with skirt.app.config["DATABASE"].begin() as session:
+        job = records.last_job(session, 1)
+        assert job is not None
+        rows = records.lays_of_job(session, job.id)
+        records.keep_lays(session, job, [(r.fold, {**r.lay, "length": r.lay["length"] - 1}) for r in rows], {}, "")
+        chosen = records.chosen_lay(session, 1)
+        assert chosen is not None and chosen.id == other["lay_id"] and chosen.lay["length"] < other["length"]["mm"]
 
 
 def test_a_changed_swatch_makes_the_lay_out_of_date_and_says_why(skirt: Person) -> None:

@@ -194,3 +194,18 @@ def test_the_log_only_grows(skirt: Person) -> None:
 def test_the_tape_s_graduation_is_kept(person: Person) -> None:
     assert person.ask("PATCH", "/settings", graduation="1/16 in")["graduation"]["mm"] == pytest.approx(25.4 / 16)
     assert person.refused("PATCH", "/settings", graduation="30 cm")["fields"][0]["path"] == "graduation"
+
+
+def test_many_at_once_on_a_fresh_folder(person: Person) -> None:
+    # the first requests of a page come together, and a worker writes meanwhile
+    from concurrent.futures import ThreadPoolExecutor
+
+    def ask(n: int) -> int:
+        client = person.app.test_client()
+        if n % 3 == 0:
+            return client.post("/api/projects", json={"name": f"P{n}"}, base_url="http://127.0.0.1").status_code
+        return client.get(["/api/projects", "/api/settings"][n % 2], base_url="http://127.0.0.1").status_code
+
+    with ThreadPoolExecutor(8) as threads:
+        assert set(threads.map(ask, range(60))) == {200, 201}
+    assert len(person.ask("GET", "/projects")["projects"]) == 20

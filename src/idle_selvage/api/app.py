@@ -75,7 +75,7 @@ def _guard() -> Response | None:
     if origin and request.method not in ("GET", "HEAD") and urlsplit(origin).netloc != request.host:
         return _error("wrong_origin", "Another site asked for a change here; it was refused.", 403)
     if request.path.startswith("/api/"):
-        with current_app.config["DATABASE"].begin() as session:
+        with current_app.config["DATABASE"].look() as session:
             chosen = records.settings(session).system
         current_system.set("imperial" if chosen == "imperial" else "metric")
     return None

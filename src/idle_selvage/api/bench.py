@@ -15,7 +15,7 @@ from ..core.units import length_text
 from ..store import models, records
 from . import present
 from . import schemas as out
-from .context import Refused, begin, send, system
+from .context import Refused, begin, look, send, system
 from .entries import LengthIn, Name, Text
 
 blueprint = APIBlueprint("bench", __name__, url_prefix="/api", abp_responses={422: out.ErrorOut, 404: out.ErrorOut})
@@ -59,7 +59,7 @@ def health() -> Response:
 @blueprint.get("/settings", operation_id="readSettings", responses={200: out.SettingsOut})
 def read_settings() -> Response:
     """Units and the tape's graduation."""
-    with begin() as session:
+    with look() as session:
         return send(_settings(records.settings(session)))
 
 
@@ -106,7 +106,7 @@ def read_choices() -> Response:
 @blueprint.get("/projects", operation_id="listProjects", responses={200: out.ProjectsOut})
 def list_projects() -> Response:
     """Every project, the newest first."""
-    with begin() as session:
+    with look() as session:
         rows = records.projects(session)
         return send(out.ProjectsOut(projects=[present.line_out(session, row, system()) for row in rows]))
 
@@ -129,7 +129,7 @@ def add_project(body: NewProject) -> Response:
 @blueprint.get("/projects/<int:project_id>", operation_id="readProject", responses={200: out.ProjectOut})
 def read_project(path: out.ProjectPath) -> Response:
     """A project whole: pieces, cloth, shrinkage, stages, tally."""
-    with begin() as session:
+    with look() as session:
         return send(present.project_out(session, records.project(session, path.project_id), system()))
 
 

@@ -38,6 +38,11 @@ def begin() -> AbstractContextManager[Session]:
     return database().begin()
 
 
+def look() -> AbstractContextManager[Session]:
+    """A session for reading."""
+    return database().look()
+
+
 def system() -> System:
     return current_system.get()
 

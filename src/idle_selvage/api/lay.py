@@ -18,7 +18,7 @@ from ..formats.svg_lay import write_svg
 from ..store import models, records
 from . import present
 from . import schemas as out
-from .context import Refused, begin, pool, send, system
+from .context import Refused, begin, look, pool, send, system
 
 blueprint = APIBlueprint("lay", __name__, url_prefix="/api", abp_responses={422: out.ErrorOut, 404: out.ErrorOut})
 
@@ -67,7 +67,7 @@ def begin_lay(path: out.ProjectPath, body: LayIn) -> Response:
 @blueprint.get("/jobs/<int:job_id>", operation_id="readJob", responses={200: out.JobOut})
 def read_job(path: out.JobPath) -> Response:
     """How far a laying is."""
-    with begin() as session:
+    with look() as session:
         return send(present.Presenter(system()).job(records.job(session, path.job_id)))
 
 
@@ -85,7 +85,7 @@ def cancel_job(path: out.JobPath) -> Response:
 @blueprint.get("/projects/<int:project_id>/lay", operation_id="readLay", responses={200: out.MaybeLayOut})
 def read_lay(path: out.ProjectPath) -> Response:
     """The chosen lay, drawn as pinned and as opened out."""
-    with begin() as session:
+    with look() as session:
         row = records.project(session, path.project_id)
         chosen = records.chosen_lay(session, row.id)
         if chosen is None:
@@ -103,7 +103,7 @@ def choose_lay(path: out.ProjectPath, body: ChooseIn) -> Response:
         lay = session.get(models.LayRecord, body.lay_id)
         if lay is None or lay.project_id != row.id:
             raise records.NotFound("There is no such lay in this project.")
-        records.choose_lay(session, lay)
+        records.choose_lay(session, lay, picked=True)
         records.log(
             session, row.id, "lay", f"Chose the lay in {present.FOLD_LABELS[lay.fold]}.", length=lay.lay["length"]
         )
@@ -165,7 +165,7 @@ def lay_json(path: out.ProjectPath) -> Response:
 )
 def lay_problem_json(path: out.ProjectPath) -> Response:
     """What the chosen lay answers, in ``idle-selvage/lay-problem/1``."""
-    with begin() as session:
+    with look() as session:
         row = records.project(session, path.project_id)
         chosen = _chosen(session, row)
         return _file(

@@ -7,7 +7,7 @@ from flask_openapi3 import APIBlueprint
 
 from ..store import records
 from . import schemas as out
-from .context import begin, send
+from .context import look, send
 
 blueprint = APIBlueprint("log", __name__, url_prefix="/api", abp_responses={422: out.ErrorOut, 404: out.ErrorOut})
 
@@ -15,7 +15,7 @@ blueprint = APIBlueprint("log", __name__, url_prefix="/api", abp_responses={422:
 @blueprint.get("/projects/<int:project_id>/log", operation_id="readLog", responses={200: out.LogOut})
 def read_log(path: out.ProjectPath) -> Response:
     """Every step of a project so far."""
-    with begin() as session:
+    with look() as session:
         project = records.project(session, path.project_id)
         entries = records.log_entries(session, project.id)
         return send(

@@ -47,11 +47,12 @@ class _Job:
         at = time.monotonic()
         if at - self.looked >= LOOK_EVERY:
             self.looked = at
-            with self.database.begin() as session:
-                row = records.job(session, self.number)
-                self.stop = row.cancel
-                if at - self.beaten >= BEAT_EVERY:
-                    self.beaten = at
+            with self.database.look() as session:
+                self.stop = records.job(session, self.number).cancel
+            if at - self.beaten >= BEAT_EVERY:
+                self.beaten = at
+                with self.database.begin() as session:
+                    row = records.job(session, self.number)
                     row.heartbeat, row.spent = now(), self.spent()
         return self.stop
 

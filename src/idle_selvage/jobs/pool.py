@@ -116,7 +116,7 @@ class Pool:
         """Queue jobs nobody works at: all that wait unqueued, and all that have gone quiet."""
         with self._lock:
             ours = {w.job for w in self._workers if w.process.poll() is None} | set(self._queue)
-        with self.database.begin() as session:
+        with self.database.look() as session:
             rows = session.scalars(select(Job).where(Job.state.in_(("waiting", "running"))).order_by(Job.id)).all()
             limit = now() - STALE
             quiet = [row.id for row in rows if row.id not in ours and (row.heartbeat or row.created_at) < limit]

@@ -8,7 +8,7 @@ from contextlib import closing, contextmanager
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
-from sqlalchemy import Engine, create_engine, event
+from sqlalchemy import Connection, Engine, create_engine, event
 from sqlalchemy.orm import Session, sessionmaker
 
 if TYPE_CHECKING:
@@ -33,6 +33,7 @@ class Database:
         home.mkdir(parents=True, exist_ok=True)
         self.engine: Engine = create_engine(f"sqlite:///{self.path}", connect_args={"timeout": 15})
         event.listen(self.engine, "connect", _on_connect)
+        event.listen(self.engine, "begin", _on_begin)
         self._sessions = sessionmaker(self.engine, expire_on_commit=False)
 
     def migrate(self) -> None:
@@ -54,8 +55,19 @@ class Database:
 
     @contextmanager
     def begin(self) -> Iterator[Session]:
-        """A session that commits when the block ends, and rolls back when it fails."""
+        """A session that commits when the block ends, and rolls back when it fails.
+
+        It takes the write lock at once: one that reads first and writes later would be refused when
+        another process wrote in between.
+        """
         with self._sessions() as session, session.begin():
+            session.connection(execution_options={"writes": True})
+            yield session
+
+    @contextmanager
+    def look(self) -> Iterator[Session]:
+        """A session for reading only; it never waits for a writer and keeps nothing."""
+        with self._sessions() as session:
             yield session
 
     def close(self) -> None:
@@ -72,7 +84,14 @@ def alembic_config(path: Path) -> Config:
     return config
 
 
+def _on_begin(connection: Connection) -> None:
+    writes = connection.get_execution_options().get("writes", False)
+    connection.exec_driver_sql("BEGIN IMMEDIATE" if writes else "BEGIN")
+
+
 def _on_connect(connection: Any, _record: Any) -> None:
+    # we say BEGIN ourselves; the driver would say it late, and only before a write
+    connection.isolation_level = None
     cursor = connection.cursor()
     cursor.execute("PRAGMA journal_mode=WAL")
     cursor.execute("PRAGMA foreign_keys=ON")

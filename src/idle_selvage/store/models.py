@@ -124,7 +124,8 @@ class Piece(Base):
 
 
 class LayRecord(Base):
-    """A lay that was found, with the problem it answers. At most one of a project is chosen."""
+    """A lay that was found, with the problem it answers. At most one of a project is chosen; ``picked`` by the
+    maker, and so not to be replaced by a better one of the same search."""
 
     __tablename__ = "lay"
     id: Mapped[int] = mapped_column(primary_key=True)
@@ -135,6 +136,7 @@ class LayRecord(Base):
     problem: Mapped[dict[str, Any]]
     lay: Mapped[dict[str, Any]]
     chosen: Mapped[bool] = mapped_column(default=False)
+    picked: Mapped[bool] = mapped_column(default=False)
     created_at: Mapped[datetime] = mapped_column(default=now)
 
 

@@ -23,13 +23,8 @@ class NotFound(LookupError):
 
 
 def settings(session: Session) -> Settings:
-    """The one settings row, made when missing."""
-    row = session.get(Settings, 1)
-    if row is None:
-        row = Settings(id=1, system="metric", graduation=1.0)
-        session.add(row)
-        session.flush()
-    return row
+    """The one settings row; the first migration made it."""
+    return session.get_one(Settings, 1)
 
 
 def projects(session: Session) -> list[Project]:
@@ -189,14 +184,14 @@ def keep_lays(
         elif data["length"] < row.lay["length"] - 1e-6:
             row.lay = data
     session.flush()
-    best = min(known.values(), key=lambda row: row.lay["length"])
-    choose_lay(session, best)
+    if not any(row.picked for row in known.values()):
+        choose_lay(session, min(known.values(), key=lambda row: float(row.lay["length"])))
 
 
-def choose_lay(session: Session, row: LayRecord) -> None:
-    """Make this the lay the project goes by."""
-    session.execute(update(LayRecord).where(LayRecord.project_id == row.project_id).values(chosen=False))
-    row.chosen = True
+def choose_lay(session: Session, row: LayRecord, *, picked: bool = False) -> None:
+    """Make this the lay the project goes by; ``picked`` when the maker did."""
+    session.execute(update(LayRecord).where(LayRecord.project_id == row.project_id).values(chosen=False, picked=False))
+    row.chosen, row.picked = True, picked
     session.flush()
 
 

@@ -1,4 +1,4 @@
-import { Button, Drawer, Input } from "antd";
+import { Button, Drawer, Input, type InputRef } from "antd";
 import { type KeyboardEvent, useEffect, useRef, useState } from "react";
 import { api, type Outline, type Piece, Refusal, saved, unwrap } from "../../api/client";
 import { useChanges, useChoices, useTape } from "../../api/hooks";
@@ -80,9 +80,11 @@ export function StationsDrawer({ piece, onClose }: Props) {
   const [outline, setOutline] = useState<Outline>();
   const [errors, setErrors] = useState<{ path: string; message: string }[]>([]);
   const [problem, setProblem] = useState("");
+  const [refused, setRefused] = useState<Refusal>();
   const [tried, setTried] = useState(false);
   const [busy, setBusy] = useState(false);
   const table = useRef<HTMLTableElement>(null);
+  const name = useRef<InputRef>(null);
 
   const filled = form.rows.filter((r) => r.along.trim() || r.left.trim() || (!form.on_fold && r.right.trim()));
   const stations = filled.map((r) => ({ along: r.along, left: r.left, right: form.on_fold ? 0 : r.right }));
@@ -112,7 +114,10 @@ export function StationsDrawer({ piece, onClose }: Props) {
     // eslint-disable-next-line react-hooks/exhaustive-deps -- `asked` stands for all of it
   }, [asked]);
 
-  const set = (part: Partial<Form>) => change({ ...form, ...part });
+  const set = (part: Partial<Form>) => {
+    setRefused(undefined);
+    change({ ...form, ...part });
+  };
   const setRow = (i: number, part: Partial<Row>) => set({ rows: form.rows.map((r, n) => (n === i ? { ...r, ...part } : r)) });
 
   /** Enter goes on to the next field, and from the last to a new station. */
@@ -142,9 +147,7 @@ export function StationsDrawer({ piece, onClose }: Props) {
       clear();
       onClose();
     } catch (fault) {
-      const refusal = fault as Refusal;
-      setErrors(refusal.fields ?? []);
-      setProblem(refusal.message);
+      setRefused(fault as Refusal);
     } finally {
       setBusy(false);
     }
@@ -155,7 +158,7 @@ export function StationsDrawer({ piece, onClose }: Props) {
     const row = /^stations\.(\d+)\.(\w+)$/.exec(path);
     const text = row ? (filled[Number(row[1])]?.[row[2] as keyof Row] ?? "") : "x";
     // an empty field is not wrong until it is kept
-    return text.trim() || tried ? errors.find((e) => e.path === path)?.message : undefined;
+    return text.trim() || tried ? [...(refused?.fields ?? []), ...errors].find((e) => e.path === path)?.message : undefined;
   };
 
   return (
@@ -165,9 +168,10 @@ export function StationsDrawer({ piece, onClose }: Props) {
       size={820}
       title={piece ? `Change ${piece.name}` : "A piece, read off with a tape"}
       onClose={onClose}
+      afterOpenChange={(open) => open && name.current?.focus()}
       footer={
         <div className="drawer-foot">
-          <span className="say spoil" role="alert">{tried || filled.length > 1 ? problem : ""}</span>
+          <span className="say spoil" role="alert">{refused?.message ?? (tried || filled.length > 1 ? problem : "")}</span>
           {!piece && <Button onClick={() => { clear(); onClose(); }}>Throw away</Button>}
           <Button type="primary" loading={busy} onClick={() => void keep()}>
             {piece ? "Keep the change" : "Keep this piece"}
@@ -179,7 +183,7 @@ export function StationsDrawer({ piece, onClose }: Props) {
         <div>
           <div className="entry">
             <label htmlFor="piece-name">Name</label>
-            <Input id="piece-name" autoFocus value={form.name} placeholder="such as Sleeve"
+            <Input id="piece-name" ref={name} value={form.name} placeholder="such as Sleeve"
               status={about("name") && tried ? "error" : undefined} onChange={(e) => set({ name: e.target.value })} />
           </div>
           {typedStations && (

@@ -30,13 +30,14 @@ def upgrade() -> None:
         sa.Column("created_at", sa.DateTime(), nullable=False),
         sa.PrimaryKeyConstraint("id", name=op.f("pk_cloth")),
     )
-    op.create_table(
+    settings = op.create_table(
         "settings",
         sa.Column("id", sa.Integer(), nullable=False),
         sa.Column("system", sa.String(length=10), nullable=False),
         sa.Column("graduation", sa.Double(), nullable=False),
         sa.PrimaryKeyConstraint("id", name=op.f("pk_settings")),
     )
+    op.bulk_insert(settings, [{"id": 1, "system": "metric", "graduation": 1.0}])
     op.create_table(
         "project",
         sa.Column("id", sa.Integer(), nullable=False),
@@ -141,6 +142,7 @@ def upgrade() -> None:
         sa.Column("problem", sa.JSON(), nullable=False),
         sa.Column("lay", sa.JSON(), nullable=False),
         sa.Column("chosen", sa.Boolean(), nullable=False),
+        sa.Column("picked", sa.Boolean(), nullable=False),
         sa.Column("created_at", sa.DateTime(), nullable=False),
         sa.ForeignKeyConstraint(["job_id"], ["job.id"], name=op.f("fk_lay_job_id_job")),
         sa.ForeignKeyConstraint(["project_id"], ["project.id"], name=op.f("fk_lay_project_id_project")),

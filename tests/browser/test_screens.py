@@ -1,0 +1,154 @@
+"""Single screens: nothing typed is lost, a sleeve off a paper pattern, units, undo, and access for all."""
+
+from __future__ import annotations
+
+import pytest
+from axe_playwright_python.sync_playwright import Axe
+from playwright.sync_api import Page, expect
+
+from .test_whole_way import saved
+
+pytestmark = pytest.mark.browser
+
+
+def begin(page: Page, address: str, name: str = "Test") -> None:
+    page.goto(address)
+    page.get_by_label("A new project").fill(name)
+    page.get_by_role("button", name="Begin").click()
+    expect(page.get_by_role("heading", level=1)).to_have_text("Which pieces will be cut?")
+
+
+def test_a_bad_entry_stays_and_says_what_is_wrong_even_after_a_reload(page: Page, own: str) -> None:
+    begin(page, own)
+    page.get_by_role("link", name="Cloth").click()
+    field = page.get_by_label("Width, reading 1")
+    field.fill("12 cubits")
+    field.press("Enter")
+    expect(page.get_by_role("alert")).to_contain_text("“cubits” in “12 cubits” is not a unit known here")
+    expect(page.locator(".saved")).to_have_attribute("data-state", "failed")
+    page.reload()
+    expect(page.get_by_label("Width, reading 1")).to_have_value("12 cubits")
+    page.get_by_label("Width, reading 1").fill("44 1/2 in")
+    page.get_by_label("Width, reading 1").press("Enter")
+    saved(page)
+    page.reload()
+    expect(page.get_by_label("Width, reading 1")).to_have_value("113.0 cm")
+
+
+def test_escape_takes_back_what_was_typed(page: Page, own: str) -> None:
+    begin(page, own)
+    page.get_by_role("link", name="Cloth").click()
+    field = page.get_by_label("Weight")
+    field.fill("heavy")
+    field.press("Enter")
+    expect(page.get_by_role("alert")).to_be_visible()
+    field.press("Escape")
+    expect(field).to_have_value("")
+    expect(page.get_by_role("alert")).to_have_count(0)
+
+
+def test_a_sleeve_off_a_paper_pattern_by_keys_alone(page: Page, own: str) -> None:
+    begin(page, own)
+    page.get_by_role("button", name="Read off with a tape").click()
+    keys = page.keyboard
+    keys.type("Sleeve")
+    page.get_by_label("station 1, along").focus()
+    strokes = 0
+    for value in ("0", "12", "12", "40", "18", "18", "48", "14,5", "13.5", "55", "1", "1"):
+        keys.press("Control+a")
+        keys.type(value)
+        strokes += len(value) + 2
+        if value != "1" or strokes < 60:
+            keys.press("Enter")
+            page.wait_for_timeout(60)
+    assert strokes < 120, "a sleeve is a minute's typing"
+    expect(page.locator(".preview polygon").first).to_be_visible()
+    expect(page.get_by_text("55.0 cm long, 36.0 cm wide")).to_be_visible()
+    # half-typed work is there again after the tab was closed
+    page.reload()
+    page.get_by_role("button", name="Read off with a tape").click()
+    expect(page.get_by_label("Name", exact=True)).to_have_value("Sleeve")
+    expect(page.get_by_label("station 3, left")).to_have_value("14,5")
+    page.get_by_label("pair: half of the copies mirrored").check()
+    page.get_by_label("Seam allowance to add").fill("5/8 in")
+    page.get_by_role("button", name="Keep this piece").click()
+    expect(page.get_by_role("heading", level=1)).to_have_text("1 piece, 2 to cut")
+    page.get_by_role("button", name="Sleeve, 1 pair").click()
+    expect(page.get_by_text("1.6 cm seam allowance added all round")).to_be_visible()
+    page.get_by_role("button", name="Read off with a tape").click()
+    expect(page.get_by_label("Name", exact=True)).to_have_value("")
+
+
+def test_a_station_that_cannot_be_is_marked_where_it_stands(page: Page, own: str) -> None:
+    begin(page, own)
+    page.get_by_role("button", name="Read off with a tape").click()
+    page.get_by_label("station 1, left").fill("ten")
+    page.get_by_label("station 1, right").fill("10")
+    page.get_by_label("station 2, along").fill("40")
+    page.get_by_label("station 2, left").fill("10")
+    page.get_by_label("station 2, right").fill("10")
+    expect(page.get_by_label("station 1, left")).to_have_attribute("aria-invalid", "true")
+    expect(page.get_by_role("alert")).to_contain_text("“ten”")
+    page.get_by_role("button", name="Keep this piece").click()
+    expect(page.get_by_role("dialog")).to_be_visible()
+    page.get_by_label("station 1, left").fill("10")
+    page.get_by_role("button", name="Keep this piece").click()
+    expect(page.get_by_text("Give it a name.")).to_be_visible()
+    expect(page.get_by_label("station 2, along")).to_have_value("40")
+
+
+def test_taking_out_can_be_undone(page: Page, demo: str) -> None:
+    page.goto(demo)
+    page.get_by_role("link", name="Open Bow ties and cuffs").click()
+    expect(page.get_by_role("heading", level=1)).to_have_text("2 pieces, 6 to cut")
+    page.get_by_role("button", name="Bow,").click()
+    page.get_by_role("button", name="Take out").click()
+    expect(page.get_by_role("heading", level=1)).to_have_text("1 piece, 4 to cut")
+    page.get_by_role("button", name="Bring it back").click()
+    expect(page.get_by_role("heading", level=1)).to_have_text("2 pieces, 6 to cut")
+
+
+def test_inches_and_yards_everywhere(page: Page, demo: str) -> None:
+    page.goto(demo)
+    page.get_by_role("link", name="Open Boxy overshirt").click()
+    page.get_by_text("in / yd").click()
+    saved(page)
+    expect(page.locator('[data-key="width"] small')).to_contain_text("in")
+    page.get_by_role("link", name="Cloth").click()
+    expect(page.get_by_label("Width, reading 1")).to_have_value("59 7⁄16 in")
+    expect(page.get_by_text("56 11⁄16 in to lay on")).to_be_visible()
+    page.get_by_text("cm", exact=True).click()
+    expect(page.get_by_label("Width, reading 1")).to_have_value("151.0 cm")
+
+
+def test_stages_not_built_cannot_be_entered(page: Page, demo: str) -> None:
+    page.goto(demo)
+    page.get_by_role("link", name="Open Six-gore skirt").click()
+    rail = page.get_by_role("navigation", name="Stages")
+    for word in ("True", "Cut"):
+        expect(rail.get_by_role("link", name=word)).to_have_count(0)
+        expect(rail.get_by_text(word, exact=True)).to_be_visible()
+    expect(rail.get_by_text("not yet")).to_have_count(2)
+    page.goto(f"{demo}projects/1/true")
+    expect(page.get_by_text("There is nothing at this address")).to_be_visible()
+
+
+@pytest.mark.parametrize("size", [(1280, 800), (820, 1180)])
+@pytest.mark.parametrize("stage", ["", "plan", "cloth", "shrink", "buy", "lay", "log"])
+def test_every_screen_is_accessible_and_fits(page: Page, demo: str, stage: str, size: tuple[int, int]) -> None:
+    page.set_viewport_size({"width": size[0], "height": size[1]})
+    page.goto(demo)
+    if stage:
+        page.goto(
+            demo + (page.get_by_role("link", name="Open Boxy overshirt").get_attribute("href") or "")[1:-4] + stage
+        )
+    expect(page.get_by_role("heading", level=1)).to_be_visible()
+    page.wait_for_load_state("networkidle")
+    found = Axe().run(page)
+    serious = [
+        (v["id"], [n["target"] for n in v["nodes"]])
+        for v in found.response["violations"]
+        if v["impact"] in ("serious", "critical")
+    ]
+    assert serious == []
+    assert page.evaluate("document.documentElement.scrollWidth") <= size[0], "nothing hangs over the side"
