@@ -65,17 +65,28 @@ class Person:
         raise AssertionError(f"job {job} did not end within {seconds} s")
 
 
+@pytest.fixture(scope="session")
+def empty_data(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    """An empty data file, migrated once: migrating it for every test would be most of their time."""
+    database = Database(tmp_path_factory.mktemp("empty"))
+    database.migrate()
+    database.close()
+    return database.path
+
+
 @pytest.fixture
-def person(tmp_path: Path) -> Iterator[Person]:
+def person(tmp_path: Path, empty_data: Path) -> Iterator[Person]:
     """A person at an application without workers."""
+    shutil.copy(empty_data, tmp_path)
     app = create_app(tmp_path)
     yield Person(app)
     app.config["DATABASE"].close()
 
 
 @pytest.fixture
-def worked(tmp_path: Path) -> Iterator[Person]:
+def worked(tmp_path: Path, empty_data: Path) -> Iterator[Person]:
     """A person at an application with a worker process."""
+    shutil.copy(empty_data, tmp_path)
     database = Database(tmp_path)
     database.migrate()
     pool = Pool(database, size=1)

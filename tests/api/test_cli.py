@@ -153,7 +153,7 @@ def test_backup_while_serving_restore_and_one_server_per_folder(
     assert main(["serve", "--home", str(home), "--port", "0"]) == 2
     ask(address, "/projects", "POST", name="Lost")
     server.terminate()
-    assert server.wait(timeout=10) == 0, "a stop that was asked for is no failure"
+    assert server.wait(timeout=60) == 0, "a stop that was asked for is no failure"
     assert main(["restore", "--home", str(home), str(copy)]) == 0
     assert "before-restore-1" in capsys.readouterr().out
     with sqlite3.connect(home / FILE_NAME) as data:
@@ -201,14 +201,14 @@ def test_a_second_demo_start_keeps_what_was_changed(tmp_path: Path) -> None:
     assert len(names) == 5 and "Six-gore skirt" in names
     ask(address, "/projects", "POST", name="My own")
     server.terminate()
-    server.wait(timeout=10)
+    server.wait(timeout=60)
     begun = time.monotonic()
     server, address = start()
     assert time.monotonic() - begun < 30
     assert len(ask(address, "/projects")["projects"]) == 6
     server.terminate()
-    server.wait(timeout=10)
+    server.wait(timeout=60)
     server, address = start("--reset")
     assert len(ask(address, "/projects")["projects"]) == 5
     server.terminate()
-    server.wait(timeout=10)
+    server.wait(timeout=60)

@@ -44,7 +44,7 @@ def serve(home: str, command: str) -> Iterator[str]:
     assert server.stdout is not None
     yield next(word for word in server.stdout.readline().split() if word.startswith("http"))
     server.terminate()
-    server.wait(timeout=10)
+    server.wait(timeout=60)
 
 
 @pytest.fixture(scope="session")

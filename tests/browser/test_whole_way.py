@@ -29,7 +29,7 @@ def test_the_demo_by_mouse(page: Page, demo: str, tmp_path: Path) -> None:
     page.get_by_role("link", name="Open Notched waistcoat").click()
     expect(page.get_by_role("heading", level=1)).to_have_text("5 pieces, 13 to cut")
 
-    page.get_by_role("link", name="Cloth").click()
+    page.get_by_role("link", name="Cloth", exact=True).click()
     expect(page.get_by_role("heading", level=1)).to_contain_text("to lay on after washing")
     before = page.locator('[data-key="width"] b').inner_text()
     third = page.get_by_label("Width, reading 3")
@@ -39,7 +39,7 @@ def test_the_demo_by_mouse(page: Page, demo: str, tmp_path: Path) -> None:
     saved(page)
     expect(page.locator('[data-key="width"] b')).not_to_have_text(before)
 
-    page.get_by_role("link", name="Lay").click()
+    page.get_by_role("link", name="Lay", exact=True).click()
     expect(page.get_by_text("Out of date: the usable width went from")).to_be_visible()
     expect(page.locator('.rail-stage[href$="/lay"] .dot-look-again')).to_be_visible()
     page.get_by_role("button", name="How to lay").click()
@@ -138,7 +138,7 @@ def test_a_new_project_by_keyboard_from_a_drawing(page: Page, own: str, tmp_path
     keys.type("9 mm\n")
     saved(page)
 
-    page.get_by_role("link", name="Shrink").press("Enter")
+    page.get_by_role("link", name="Shrink", exact=True).press("Enter")
     expect(page.get_by_role("heading", level=1)).to_contain_text("Plan with 8.0 % along")
     expect(page.get_by_text("not of your cloth")).to_be_visible()
     page.get_by_role("button", name="Marked 25 cm both ways, three times").press("Enter")
@@ -159,7 +159,7 @@ def test_a_new_project_by_keyboard_from_a_drawing(page: Page, own: str, tmp_path
     expect(page.get_by_text("from the washed swatch")).to_have_count(2)
     expect(page.locator(".answer-number").first).to_have_text("5.7")
 
-    page.get_by_role("link", name="Lay").press("Enter")
+    page.get_by_role("link", name="Lay", exact=True).press("Enter")
     page.get_by_role("button", name="Lay the pieces").press("Enter")
     expect(page.locator(".laid").first).to_be_visible(timeout=20_000)
     page.get_by_role("button", name="Stop here").press("Enter")

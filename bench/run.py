@@ -1,0 +1,161 @@
+"""Measured times, printed as a table: ``make bench``.
+
+API figures (95th percentile), page load from a cold cache, first JavaScript load, and the first answer
+of the engine for every demo garment. Targets stand beside what was measured; a miss is told, not hidden.
+"""
+
+from __future__ import annotations
+
+import gzip
+import json
+import re
+import statistics
+import subprocess
+import sys
+import tempfile
+import time
+from pathlib import Path
+from typing import Any
+
+from playwright.sync_api import sync_playwright
+
+from idle_selvage.api import present
+from idle_selvage.api.app import WEB, create_app
+from idle_selvage.core.lay.problem import read_problem
+from idle_selvage.core.lay.problem import to_json as problem_json
+from idle_selvage.core.lay.solver import solve
+from idle_selvage.demo.scenario import load
+from idle_selvage.store import records
+
+CHROMIUM = "/usr/bin/chromium"
+ARGS = [
+    "--headless",
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+]
+ROUNDS = 120
+
+
+def percentile(values: list[float], share: float) -> float:
+    """The value that ``share`` of the values do not pass."""
+    return sorted(values)[min(len(values) - 1, int(len(values) * share))]
+
+
+def row(what: str, measured: str, target: str, good: bool) -> None:
+    print(f"{what:<58} {measured:>14}  {target:>12}  {'met' if good else 'MISSED'}", flush=True)
+
+
+def api_times(address: str) -> None:
+    """Round trips to the real server, one connection, as the page makes them."""
+    import http.client
+
+    host = address.removeprefix("http://").rstrip("/")
+    link = http.client.HTTPConnection(host, timeout=30)
+
+    def ask(method: str, path: str, body: Any = None) -> Any:
+        link.request(method, f"/api{path}", json.dumps(body) if body else None, {"Content-Type": "application/json"})
+        return json.loads(link.getresponse().read())
+
+    number = next(p["id"] for p in ask("GET", "/projects")["projects"] if p["name"] == "Six-gore skirt")
+    calls: list[tuple[str, str, str, Any]] = [
+        (
+            "swatch kept, shrinkage and purchase back",
+            "PUT",
+            f"/projects/{number}/swatch",
+            {"warp": [{"before": "25 cm", "after": "24.0 cm"}] * 3},
+        ),
+        ("spare changed, purchase back", "PATCH", f"/projects/{number}", {"spare": "2 cm"}),
+        ("project with every figure", "GET", f"/projects/{number}", None),
+        ("a length read while it is typed", "POST", "/lengths/read", {"text": "1 3/8 yd"}),
+    ]
+    for name, method, path, body in calls:
+        times = []
+        for _ in range(ROUNDS):
+            begun = time.perf_counter()
+            ask(method, path, body)
+            times.append((time.perf_counter() - begun) * 1000)
+        middle, high = statistics.median(times), percentile(times, 0.95)
+        row(f"API: {name} (median {middle:.0f} ms), 95th percentile", f"{high:.1f} ms", "50 ms", high < 50)
+
+
+def page_times(address: str) -> None:
+    """A cold browser: from the address to a heading that can be read and a field that can be typed in."""
+    times = []
+    loaded = 0
+    with sync_playwright() as play:
+        for _ in range(5):
+            browser = play.chromium.launch(executable_path=CHROMIUM, args=ARGS)
+            page = browser.new_page()
+            names: list[str] = []
+            page.on("response", lambda r, names=names: names.append(r.url) if r.url.endswith(".js") else None)
+            begun = time.perf_counter()
+            page.goto(address, wait_until="commit")
+            page.locator(".strip").first.wait_for()
+            page.get_by_label("A new project").focus()
+            times.append(time.perf_counter() - begun)
+            page.wait_for_load_state("networkidle")
+            files = {re.sub(r".*/assets/", "", name) for name in names}
+            loaded = sum(len(gzip.compress((WEB / "assets" / f).read_bytes(), 9)) for f in files)
+            browser.close()
+    worst = max(times)
+    row(
+        f"page: cold load to usable (median {statistics.median(times):.2f} s), worst of 5",
+        f"{worst:.2f} s",
+        "1.5 s",
+        worst < 1.5,
+    )
+    row("page: JavaScript of the first load, gzipped", f"{loaded / 1000:.0f} kB", "350 kB", loaded < 350_000)
+
+
+def first_answers() -> None:
+    """The engine, warm, on every garment of the demo."""
+    with tempfile.TemporaryDirectory() as folder:
+        app = create_app(Path(folder))
+        load(app)
+        with app.config["DATABASE"].look() as session:
+            for project in records.projects(session):
+                found, _, _ = present.work_up(session, project)
+                problem, _ = present.current_problem(session, project, found)
+                assert problem is not None
+                again = read_problem(problem_json(problem))
+                answer = solve(again, seconds=5, clock=time.perf_counter)
+                first, best = answer.progress[0], answer.lay
+                row(
+                    f"engine: first answer, {project.name} ({len(best.cut)} pieces)",
+                    f"{first.seconds:.2f} s",
+                    "1 s",
+                    first.seconds < 1,
+                )
+                print(
+                    f"{'':6}first {first.length:.0f} mm, after 5 s {best.length:.0f} mm, bound {best.bound:.0f} mm, "
+                    f"{best.utilisation:.0%} of the cloth used"
+                )
+        app.config["DATABASE"].close()
+
+
+def main() -> None:
+    print(f"{'':<58} {'measured':>14}  {'target':>12}")
+    with tempfile.TemporaryDirectory() as home:
+        server = subprocess.Popen(
+            [sys.executable, "-m", "idle_selvage.cli", "demo", "--port", "0", "--home", home],
+            stdout=subprocess.PIPE,
+            text=True,
+        )
+        assert server.stdout is not None
+        address = next(word for word in server.stdout.readline().split() if word.startswith("http"))
+        try:
+            api_times(address)
+            page_times(address)
+        finally:
+            server.terminate()
+            server.wait(timeout=60)
+    first_answers()
+
+
+if __name__ == "__main__":
+    main()
