@@ -69,7 +69,7 @@ def api_times(address: str) -> None:
             f"/projects/{number}/swatch",
             {"warp": [{"before": "25 cm", "after": "24.0 cm"}] * 3},
         ),
-        ("spare changed, purchase back", "PATCH", f"/projects/{number}", {"spare": "2 cm"}),
+        ("spare changed, purchase back", "PATCH", f"/projects/{number}/purchase", {"spare": "2 cm"}),
         ("project with every figure", "GET", f"/projects/{number}", None),
         ("a length read while it is typed", "POST", "/lengths/read", {"text": "1 3/8 yd"}),
     ]

@@ -8,7 +8,6 @@ import signal
 import sqlite3
 import subprocess
 import sys
-import time
 import urllib.request
 from collections.abc import Iterator
 from pathlib import Path
@@ -202,9 +201,7 @@ def test_a_second_demo_start_keeps_what_was_changed(tmp_path: Path) -> None:
     ask(address, "/projects", "POST", name="My own")
     server.terminate()
     server.wait(timeout=60)
-    begun = time.monotonic()
     server, address = start()
-    assert time.monotonic() - begun < 30
     assert len(ask(address, "/projects")["projects"]) == 6
     server.terminate()
     server.wait(timeout=60)

@@ -78,7 +78,7 @@ def test_a_changed_swatch_makes_the_lay_out_of_date_and_says_why(skirt: Person) 
     assert skirt.ask("GET", "/projects/1/lay")["lay"]["stale"] == []
     skirt.ask("PATCH", "/pieces/1", copies=4)
     assert skirt.ask("GET", "/projects/1/lay")["lay"]["stale"] == ["the pieces were changed"]
-    skirt.ask("PATCH", "/projects/1", gap="9 mm")
+    skirt.ask("PATCH", "/projects/1/lay", gap="9 mm")
     skirt.ask("PATCH", "/projects/1/cloth", one_way=True)
     assert len(skirt.ask("GET", "/projects/1/lay")["lay"]["stale"]) == 3
     skirt.ask("DELETE", "/pieces/1")
@@ -100,7 +100,7 @@ def test_a_fold_that_cannot_be_is_told_beside_the_one_that_can(skirt: Person) ->
 
 
 def test_a_job_that_cannot_be_done_says_why(skirt: Person) -> None:
-    skirt.ask("PATCH", "/projects/1", folds=["lengthwise"])
+    skirt.ask("PATCH", "/projects/1/lay", folds=["lengthwise"])
     skirt.ask(
         "POST",
         "/projects/1/pieces",
@@ -115,10 +115,9 @@ def test_a_job_that_cannot_be_done_says_why(skirt: Person) -> None:
 def test_a_cancelled_job_keeps_its_first_answer(skirt: Person) -> None:
     number = skirt.ask("POST", "/projects/1/lays", seconds=60)["id"]
     skirt.ask("POST", f"/jobs/{number}/cancel")
-    begun = time.monotonic()
     laying.run(skirt.app.config["DATABASE"], number)
-    assert time.monotonic() - begun < 20, "far from the 60 s that were asked"
-    assert skirt.ask("GET", f"/jobs/{number}")["state"] == "cancelled"
+    job = skirt.ask("GET", f"/jobs/{number}")
+    assert job["state"] == "cancelled" and job["steps"] == 2, "one try for each fold, and no more"
     assert skirt.ask("GET", "/projects/1/lay")["lay"] is not None
     skirt.ask("POST", f"/jobs/{number}/cancel"), "twice does no harm"
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import pytest
+from sqlalchemy.exc import IntegrityError
 
 from ..conftest import SLEEVE, Person
 
@@ -72,12 +73,12 @@ def test_a_bad_entry_names_its_field_and_changes_nothing(person: Person) -> None
         ("cloth", {"one_way": "perhaps"}, "one_way"),
         ("", {"wash": "volcano"}, "wash"),
         ("", {"dry": "moon"}, "dry"),
-        ("", {"folds": []}, "folds"),
-        ("", {"folds": ["double"]}, "folds"),
-        ("", {"gap": "1 m"}, "gap"),
-        ("", {"shop_step": 0}, "shop_step"),
-        ("", {"lay_seconds": 0}, "lay_seconds"),
-        ("", {"lay_seconds": "soon"}, "lay_seconds"),
+        ("lay", {"folds": []}, "folds"),
+        ("lay", {"folds": ["double"]}, "folds"),
+        ("lay", {"gap": "1 m"}, "gap"),
+        ("purchase", {"shop_step": 0}, "shop_step"),
+        ("lay", {"lay_seconds": 0}, "lay_seconds"),
+        ("lay", {"lay_seconds": "soon"}, "lay_seconds"),
     ],
 )
 def test_entries_that_cannot_be(person: Person, path: str, body: dict[str, object], field: str) -> None:
@@ -180,7 +181,7 @@ def test_what_must_come_first_is_said(person: Person) -> None:
     assert "width" in person.refused("POST", "/projects/1/lays", seed=1)["message"]
     person.ask("PATCH", "/projects/1/cloth", width_readings=["30 cm"], kind="linen")
     told = person.refused("POST", "/projects/1/lays", seed=1)
-    assert told["code"] == "cannot_lay" and "across in every turn" in told["message"]
+    assert told["code"] == "cannot_lay" and "across, and there are only" in told["message"] and " cm" in told["message"]
     person.ask("GET", "/projects/1/lay.svg", 404)
     assert person.ask("GET", "/projects/1/lay")["lay"] is None
 
@@ -189,6 +190,10 @@ def test_the_log_only_grows(skirt: Person) -> None:
     entries = skirt.ask("GET", "/projects/1/log")["entries"]
     assert [e["stage"] for e in reversed(entries)] == ["plan", "cloth", "shrink", "plan", "plan"]
     assert all(e["what"].endswith(".") for e in entries)
+    with skirt.app.config["DATABASE"].engine.connect() as connection:
+        for change in ("UPDATE log_entry SET what = 'nothing'", "DELETE FROM log_entry"):
+            with pytest.raises(IntegrityError, match="only grows"):
+                connection.exec_driver_sql(change)
 
 
 def test_the_tape_s_graduation_is_kept(person: Person) -> None:

@@ -36,6 +36,8 @@ BODIES: dict[str, dict[str, Any]] = {
     "addPiece": {"name": "P", "stations": [{"along": 0, "left": 9, "right": 9}, {"along": 99, "left": 9, "right": 9}]},
     "importPieces": {"svg": '<svg xmlns="http://www.w3.org/2000/svg"><rect width="99" height="99"/></svg>'},
     "changePiece": {"copies": 2},
+    "changePurchase": {"spare": "3 cm"},
+    "changeLayWishes": {"lay_seconds": 2},
     "beginLay": {"seconds": 1},
     "chooseLay": {"lay_id": 1},
 }

@@ -18,7 +18,7 @@ from ..core.lay.problem import BadProblem
 from ..jobs.pool import Pool
 from ..store import records
 from ..store.database import Database
-from . import bench, cloth, lay, logbook, plan, shrink
+from . import bench, buy, cloth, lay, logbook, plan, shrink
 from .context import Refused
 from .entries import current_system
 from .schemas import ErrorOut, FieldFault
@@ -53,7 +53,7 @@ def create_app(home: Path, pool: Pool | None = None, *, database: Database | Non
         database.migrate()
     app.config.update(DATABASE=database, POOL=pool, MAX_CONTENT_LENGTH=MAX_BODY)
     app.json.sort_keys = False  # type: ignore[attr-defined]
-    for module in (bench, plan, cloth, shrink, lay, logbook):
+    for module in (bench, plan, cloth, shrink, buy, lay, logbook):
         app.register_api(module.blueprint)
     app.before_request(_guard)
     app.after_request(_headers)

@@ -6,15 +6,14 @@ from typing import Literal
 
 from flask import Response
 from flask_openapi3 import APIBlueprint
-from pydantic import Field
 
 from .. import __version__
 from ..core import treatment
-from ..core.lay.problem import FOLDS_DONE
 from ..core.units import length_text
 from ..store import models, records
 from . import present
 from . import schemas as out
+from .changes import change
 from .context import Refused, begin, look, send, system
 from .entries import LengthIn, Name, Text
 
@@ -33,12 +32,6 @@ class ProjectChange(out.In):
     note: Text | None = None
     wash: str | None = None
     dry: str | None = None
-    gap: LengthIn | None = None
-    folds: list[str] | None = Field(default=None, max_length=6)
-    lay_seconds: int | None = Field(default=None, ge=1, le=120, strict=True)
-    ends: LengthIn | None = None
-    spare: LengthIn | None = None
-    shop_step: LengthIn | None = None
 
 
 class TypedIn(out.In):
@@ -135,64 +128,18 @@ def read_project(path: out.ProjectPath) -> Response:
 
 @blueprint.patch("/projects/<int:project_id>", operation_id="changeProject", responses={200: out.ProjectOut})
 def change_project(path: out.ProjectPath, body: ProjectChange) -> Response:
-    """Change a project's name, its care, or what is wished for laying and buying."""
-    with begin() as session:
-        row = records.project(session, path.project_id)
-        given = body.model_dump(exclude_unset=True, exclude_none=True)
-        _check(given)
-        for key, value in given.items():
-            setattr(row, key, value)
-        if given:
-            session.flush()
-            stage = (
-                "lay"
-                if given.keys() & {"gap", "folds", "lay_seconds"}
-                else ("buy" if given.keys() & {"ends", "spare", "shop_step"} else "plan")
-            )
-            records.log(session, row.id, stage, _said(given), **given)
-        return send(present.project_out(session, row, system()))
-
-
-def _check(given: dict[str, object]) -> None:
+    """Change a project's name, note or care."""
+    given = body.model_dump(exclude_unset=True, exclude_none=True)
     if "wash" in given and given["wash"] not in treatment.WASHES:
         raise Refused(f"Washing must be one of: {', '.join(treatment.WASHES)}.", path="wash")
     if "dry" in given and given["dry"] not in treatment.DRIES:
         raise Refused(f"Drying must be one of: {', '.join(treatment.DRIES)}.", path="dry")
-    folds = given.get("folds")
-    if isinstance(folds, list):
-        if not folds:
-            raise Refused("Choose at least one way to fold.", path="folds")
-        for fold in folds:
-            if fold not in FOLDS_DONE:
-                raise Refused(
-                    f"The fold “{str(fold)[:30]}” cannot be laid yet; choose from {', '.join(FOLDS_DONE)}.",
-                    path="folds",
-                )
-    limits = {"gap": (0, 200), "ends": (0, 5000), "spare": (0, 50_000), "shop_step": (1, 5000)}
-    for key, (least, most) in limits.items():
-        value = given.get(key)
-        if isinstance(value, float) and not least <= value <= most:
-            raise Refused(
-                f"That must be from {length_text(least, system())} to {length_text(most, system())}.", path=key
-            )
+    with begin() as session:
+        row = records.project(session, path.project_id)
+        return send(change(session, row, given, "plan", _NAMES))
 
 
-_NAMES = {
-    "name": "name",
-    "note": "note",
-    "wash": "washing",
-    "dry": "drying",
-    "gap": "room between pieces",
-    "folds": "folds to try",
-    "lay_seconds": "time to search",
-    "ends": "ends to straighten",
-    "spare": "spare",
-    "shop_step": "the shop's step",
-}
-
-
-def _said(given: dict[str, object]) -> str:
-    return "Changed " + ", ".join(_NAMES[key] for key in given) + "."
+_NAMES = {"name": "name", "note": "note", "wash": "washing", "dry": "drying"}
 
 
 @blueprint.delete("/projects/<int:project_id>", operation_id="deleteProject", responses={200: out.ProjectsOut})

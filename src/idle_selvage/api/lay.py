@@ -11,14 +11,16 @@ from flask_openapi3 import APIBlueprint
 from pydantic import Field
 
 from ..core.lay.drawing import draw
-from ..core.lay.problem import read_problem
+from ..core.lay.problem import FOLDS_DONE, read_problem, too_wide
 from ..core.lay.problem import to_json as problem_json
 from ..formats.lay_json import lay_text
 from ..formats.svg_lay import write_svg
 from ..store import models, records
 from . import present
 from . import schemas as out
+from .changes import change, within
 from .context import Refused, begin, look, pool, send, system
+from .entries import LengthIn
 
 blueprint = APIBlueprint("lay", __name__, url_prefix="/api", abp_responses={422: out.ErrorOut, 404: out.ErrorOut})
 
@@ -36,15 +38,47 @@ class FileQuery(out.In):
     view: Literal["pinned", "opened"] = "pinned"
 
 
+class LayWishes(out.In):
+    """Any of the wishes for laying; what is left out stays."""
+
+    gap: LengthIn | None = None
+    folds: list[str] | None = Field(default=None, max_length=6)
+    lay_seconds: int | None = Field(default=None, ge=1, le=120, strict=True)
+
+
+_NAMES = {"gap": "room between pieces", "folds": "folds to try", "lay_seconds": "time to search"}
+
+
+@blueprint.patch("/projects/<int:project_id>/lay", operation_id="changeLayWishes", responses={200: out.ProjectOut})
+def change_lay_wishes(path: out.ProjectPath, body: LayWishes) -> Response:
+    """Change the room between pieces, the folds to try, or how long to search."""
+    given = body.model_dump(exclude_unset=True, exclude_none=True)
+    within(given, {"gap": (0.0, 200.0)})
+    if body.folds is not None:
+        if not body.folds:
+            raise Refused("Choose at least one way to fold.", path="folds")
+        for fold in body.folds:
+            if fold not in FOLDS_DONE:
+                told = f"The fold “{fold[:30]}” cannot be laid yet; choose from {', '.join(FOLDS_DONE)}."
+                raise Refused(told, path="folds")
+        given["folds"] = list(dict.fromkeys(body.folds))
+    with begin() as session:
+        return send(change(session, records.project(session, path.project_id), given, "lay", _NAMES))
+
+
 @blueprint.post("/projects/<int:project_id>/lays", operation_id="beginLay", responses={202: out.JobOut})
 def begin_lay(path: out.ProjectPath, body: LayIn) -> Response:
     """Begin laying a project's pieces on its cloth; an earlier laying under way is stopped."""
+    show = present.Presenter(system())
     with begin() as session:
         row = records.project(session, path.project_id)
         found, _, _ = present.work_up(session, row)
         problem, why = present.current_problem(session, row, found)
         if problem is None:
             raise Refused(why, code="not_ready")
+        wide = [show.too_wide(piece, across, problem.width) for piece, across in too_wide(problem)]
+        if wide:
+            raise Refused(" ".join(wide), code="cannot_lay")
         asked = problem_json(problem)
         # the same questions as for a file: what it refuses there is refused here, by name
         read_problem(asked)
@@ -57,7 +91,7 @@ def begin_lay(path: out.ProjectPath, body: LayIn) -> Response:
         session.add(job)
         session.flush()
         records.log(session, row.id, "lay", f"Began laying {sum(p.copies for p in problem.pieces)} pieces.", job=job.id)
-        answer = present.Presenter(system()).job(job)
+        answer = show.job(job)
     workers = pool()
     if workers is not None:
         workers.submit(answer.id)

@@ -16,7 +16,7 @@ from ..core.shrinkage import PLANNING_RANGES, least_swatch
 from ..core.stages import Facts, Stage, stages
 from ..core.tally import Known, Tally, bad_pieces, tally
 from ..core.units import System, length_text, quantity_parts, quantity_text
-from ..core.working import Figure, Quantity
+from ..core.working import Figure, Quantity, Step, count, length
 from ..store import models, records
 from . import schemas as out
 
@@ -38,6 +38,12 @@ class Presenter:
 
     def quantity(self, quantity: Quantity, *, fine: bool = False) -> str:
         return quantity_text(quantity, self.system, fine=fine)
+
+    def too_wide(self, piece: str, across: float, width: float) -> str:
+        return (
+            f"{piece} is {length_text(across, self.system)} across, and there are only "
+            f"{length_text(width, self.system)} of cloth for it."
+        )
 
     def figure(self, figure: Figure | None) -> out.FigureOut | None:
         return None if figure is None else self.surely(figure)
@@ -339,10 +345,21 @@ def tally_entries(show: Presenter, found: Tally, chosen: models.LayRecord | None
     lay = None
     if chosen is not None:
         made = records.lay_of(chosen)
+        pieces, tries = ("pieces cut", count(len(made.cut))), ("tries", count(made.steps))
+        steps = (
+            Step("the lay", "as far as any piece reaches from the cut end", (pieces, tries), length(made.length)),
+            Step(
+                "cannot be shorter than",
+                "the greatest of: area of the pieces ÷ width; the longest piece; what tall "
+                "pieces take of the middle line",
+                (("width", length(chosen.problem["cloth"]["width"])),),
+                length(made.bound),
+            ),
+        )
         lay = Figure(
             made.length,
             "length",
-            steps=(),
+            steps=steps,
             note=f"searched {made.steps} layings; cannot be shorter than {length_text(made.bound, show.system)}",
         )
     entries: list[tuple[str, str, Figure | None]] = [
@@ -431,7 +448,10 @@ def lay_out(session: Session, row: models.Project, chosen: models.LayRecord, sys
         alternatives=others,
         seed=made.seed,
         steps=made.steps,
-        refused=[out.RefusedOut(fold=f, label=FOLD_LABELS[f], why=w) for f, w in (job.refused if job else [])],
+        refused=[
+            out.RefusedOut(fold=fold, label=FOLD_LABELS[fold], why=show.too_wide(piece, across, width))
+            for fold, piece, across, width in (job.refused if job else [])
+        ],
     )
 
 

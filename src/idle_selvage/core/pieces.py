@@ -119,9 +119,12 @@ def outline_from_stations(stations: Sequence[Station], *, smooth: bool, on_fold:
     if len(stations) < 2:
         raise BadPiece("An outline needs at least two stations: one at the bottom end and one at the top.")
     order = sorted(stations, key=lambda s: s.along)
-    for a, b in pairwise(order):
+    for number, (a, b) in enumerate(pairwise(order), start=1):
         if b.along - a.along < 0.5:
-            raise BadPiece(f"Two stations lie at the same place, {a.along / 10:.1f} cm along the grain. Remove one.")
+            raise BadPiece(
+                f"Stations {number} and {number + 1}, counted from the bottom end, lie at the same place along the "
+                "grain. Remove one."
+            )
     left = _edge([(s.along, s.left) for s in order], smooth)
     right = (
         [(order[0].along, 0.0), (order[-1].along, 0.0)]

@@ -26,9 +26,11 @@ class _Desk:
             raise DemoFailed(f"{method} {path}: {answer.get_data(as_text=True)}")
         return answer.get_json()
 
-    def project(self, name: str, note: str, care: tuple[str, str], **wishes: Any) -> str:
+    def project(self, name: str, note: str, care: tuple[str, str], gap: str = "3 mm", spare: str = "0") -> str:
         number = self.ask("POST", "/api/projects", name=name, note=note)["id"]
-        self.ask("PATCH", f"/api/projects/{number}", wash=care[0], dry=care[1], **wishes)
+        self.ask("PATCH", f"/api/projects/{number}", wash=care[0], dry=care[1])
+        self.ask("PATCH", f"/api/projects/{number}/lay", gap=gap)
+        self.ask("PATCH", f"/api/projects/{number}/purchase", spare=spare)
         return f"/api/projects/{number}"
 
     def stations(self, path: str, name: str, stations: drafts.Stations, **more: Any) -> None:

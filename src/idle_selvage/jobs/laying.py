@@ -69,7 +69,7 @@ class _Job:
                 *self.earlier,
                 *([round(self.before + p.seconds, 2), p.length, p.bound, p.fold, p.steps] for p in answer.progress),
             ]
-            row.refused = [list(entry) for entry in answer.refused]
+            row.refused = [[fold, why.piece, why.across, why.width] for fold, why in answer.refused]
             row.spent, row.heartbeat = self.spent(), now()
             records.keep_lays(
                 session,

@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useParams } from "react-router";
-import { api, type ClothChange, type Project, type ProjectChange, saved, unwrap } from "./client";
+import { api, type ClothChange, type LayWishes, type Project, type ProjectChange, type PurchaseChange, saved, unwrap } from "./client";
 
 export function useSettings() {
   return useQuery({ queryKey: ["settings"], queryFn: () => unwrap(api.GET("/api/settings")), staleTime: Infinity }).data;
@@ -45,6 +45,9 @@ export function useChanges() {
     keep,
     project: async (body: ProjectChange) =>
       keep(await saved(api.PATCH("/api/projects/{project_id}", { ...path, body }))),
+    purchase: async (body: PurchaseChange) =>
+      keep(await saved(api.PATCH("/api/projects/{project_id}/purchase", { ...path, body }))),
+    lay: async (body: LayWishes) => keep(await saved(api.PATCH("/api/projects/{project_id}/lay", { ...path, body }))),
     cloth: async (body: ClothChange) =>
       keep(await saved(api.PATCH("/api/projects/{project_id}/cloth", { ...path, body }))),
   };

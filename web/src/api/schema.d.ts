@@ -106,7 +106,7 @@ export interface paths {
         delete: operations["deleteProject"];
         options?: never;
         head?: never;
-        /** Change a project's name, its care, or what is wished for laying and buying. */
+        /** Change a project's name, note or care. */
         patch: operations["changeProject"];
         trace?: never;
     };
@@ -247,6 +247,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/purchase": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /** Change the ends to straighten, the spare, or what the shop cuts in. */
+        patch: operations["changePurchase"];
+        trace?: never;
+    };
+    "/api/projects/{project_id}/lay": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The chosen lay, drawn as pinned and as opened out. */
+        get: operations["readLay"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /** Change the room between pieces, the folds to try, or how long to search. */
+        patch: operations["changeLayWishes"];
+        trace?: never;
+    };
     "/api/projects/{project_id}/lays": {
         parameters: {
             query?: never;
@@ -292,23 +327,6 @@ export interface paths {
         put?: never;
         /** Stop a laying; the best lay found so far is kept. */
         post: operations["cancelJob"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/projects/{project_id}/lay": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** The chosen lay, drawn as pinned and as opened out. */
-        get: operations["readLay"];
-        put?: never;
-        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -861,36 +879,6 @@ export interface components {
              * @default null
              */
             dry?: string | null;
-            /**
-             * Gap
-             * @default null
-             */
-            gap?: (string | number) | null;
-            /**
-             * Folds
-             * @default null
-             */
-            folds?: string[] | null;
-            /**
-             * Lay Seconds
-             * @default null
-             */
-            lay_seconds?: number | null;
-            /**
-             * Ends
-             * @default null
-             */
-            ends?: (string | number) | null;
-            /**
-             * Spare
-             * @default null
-             */
-            spare?: (string | number) | null;
-            /**
-             * Shop Step
-             * @default null
-             */
-            shop_step?: (string | number) | null;
         };
         /** OutlineOut */
         OutlineOut: {
@@ -1191,6 +1179,48 @@ export interface components {
              * @default null
              */
             after?: (string | number) | null;
+        };
+        /**
+         * PurchaseChange
+         * @description Any of the wishes for buying; what is left out stays.
+         */
+        PurchaseChange: {
+            /**
+             * Ends
+             * @default null
+             */
+            ends?: (string | number) | null;
+            /**
+             * Spare
+             * @default null
+             */
+            spare?: (string | number) | null;
+            /**
+             * Shop Step
+             * @default null
+             */
+            shop_step?: (string | number) | null;
+        };
+        /**
+         * LayWishes
+         * @description Any of the wishes for laying; what is left out stays.
+         */
+        LayWishes: {
+            /**
+             * Gap
+             * @default null
+             */
+            gap?: (string | number) | null;
+            /**
+             * Folds
+             * @default null
+             */
+            folds?: string[] | null;
+            /**
+             * Lay Seconds
+             * @default null
+             */
+            lay_seconds?: number | null;
         };
         /** LayIn */
         LayIn: {
@@ -2148,6 +2178,134 @@ export interface operations {
             };
         };
     };
+    changePurchase: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PurchaseChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProjectOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    readLay: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MaybeLayOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    changeLayWishes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LayWishes"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProjectOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
     beginLay: {
         parameters: {
             query?: never;
@@ -2250,46 +2408,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorOut"];
-                };
-            };
-        };
-    };
-    readLay: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                project_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["MaybeLayOut"];
                 };
             };
             /** @description Not Found */

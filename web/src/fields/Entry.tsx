@@ -3,28 +3,23 @@ import { type KeyboardEvent, type ReactNode, useEffect, useId, useRef, useState 
 import { useParams } from "react-router";
 import { api, Refusal, unwrap } from "../api/client";
 
-/** What was typed and not yet kept survives a reload and a closed tab. */
-function useDraft(path: string, value: string) {
+/** What was typed and not yet kept survives a reload and a closed tab. Null: nothing is being typed. */
+function useDraft(name: string, value: string) {
   const project = useParams()["projectId"] ?? "";
-  const key = `draft:${project}:${path}`;
-  const [text, setText] = useState(() => localStorage.getItem(key) ?? value);
-  const shown = useRef(value);
-  useEffect(() => {
-    // a new value from the server replaces the shown one, unless something else is being typed
-    if (shown.current !== value && localStorage.getItem(key) === null) setText(value);
-    shown.current = value;
-  }, [value, key]);
+  const key = `draft:${project}:${name}`;
+  const [draft, setDraft] = useState(() => localStorage.getItem(key));
   return {
-    text,
-    pending: text !== value,
+    text: draft ?? value,
+    pending: draft !== null && draft !== value,
     type(next: string) {
-      setText(next);
-      if (next === value) localStorage.removeItem(key);
+      const same = next === value;
+      setDraft(same ? null : next);
+      if (same) localStorage.removeItem(key);
       else localStorage.setItem(key, next);
     },
-    kept(next: string) {
+    kept() {
+      setDraft(null);
       localStorage.removeItem(key);
-      setText(next);
     },
   };
 }
@@ -54,7 +49,7 @@ type EntryProps = {
 export function EntryText(props: EntryProps) {
   const { label, path, value, onSave, bare, length, onTyping } = props;
   const id = useId();
-  const draft = useDraft(path, value);
+  const draft = useDraft(`${label}:${path}`, value);
   const [error, setError] = useState("");
   const [hint, setHint] = useState("");
   const asked = useRef(0);
@@ -86,7 +81,7 @@ export function EntryText(props: EntryProps) {
     try {
       await onSave(sent);
       asked.current++;
-      draft.kept(sent);
+      draft.kept();
       setError("");
       setHint("");
       onTyping?.(undefined);

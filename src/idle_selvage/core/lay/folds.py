@@ -17,7 +17,11 @@ from .problem import TOLERANCE_MM, LayPiece, Problem, allowed_turns, piece_area
 
 
 class CannotFold(ValueError):
-    """This fold cannot take these pieces; the message is a sentence that says which and why."""
+    """This fold cannot take a piece: it is ``across`` mm in every turn, and the strip only ``width`` mm."""
+
+    def __init__(self, piece: str, across: float, width: float) -> None:
+        super().__init__(f"Piece “{piece}” is {across:.1f} mm across, and the cloth folded so is {width:.1f} mm wide.")
+        self.piece, self.across, self.width = piece, across, width
 
 
 @dataclass(frozen=True)
@@ -67,9 +71,7 @@ def strip_for(problem: Problem, fold: str) -> Strip:
             continue
         usable = tuple(p for p in item.poses if p.size[1] <= width + TOLERANCE_MM / 2)
         if not usable:
-            least = min(p.size[1] for p in item.poses)
-            where = "folded in half the cloth" if folded else "the cloth"
-            raise CannotFold(f"Piece “{item.piece}” is {least:.1f} mm across; {where} is {width:.1f} mm wide.")
+            raise CannotFold(item.piece, min(p.size[1] for p in item.poses), width)
         kept[id(item)] = Item(item.piece, item.layers, item.on_fold, usable, item.area, item.copies)
         fitting.append(kept[id(item)])
     return Strip(fold, width, problem.gap, tuple(fitting))

@@ -306,14 +306,21 @@ class _Reader:
         return tuple(points)
 
     def fits(self, problem: Problem) -> None:
-        """No piece may be wider than the cloth in every turn it is allowed."""
-        for piece in problem.pieces:
-            least = min(_across(piece, turn) for turn in allowed_turns(piece.grain, piece.one_way or problem.one_way))
-            if least > problem.width + TOLERANCE_MM:
-                self.fault(
-                    f"Piece “{piece.id[:60]}” is {least:.1f} mm across in every turn it may lie in, and the cloth "
-                    f"is {problem.width:.1f} mm wide."
-                )
+        for piece, across in too_wide(problem):
+            self.fault(
+                f"Piece “{piece[:60]}” is {across:.1f} mm across in every turn it may lie in, and the cloth "
+                f"is {problem.width:.1f} mm wide."
+            )
+
+
+def too_wide(problem: Problem) -> list[tuple[str, float]]:
+    """Pieces that reach over the cloth in every turn they may lie in, with their least extent across, mm."""
+    found = []
+    for piece in problem.pieces:
+        least = min(_across(piece, turn) for turn in allowed_turns(piece.grain, piece.one_way or problem.one_way))
+        if least > problem.width + TOLERANCE_MM:
+            found.append((piece.id, least))
+    return found
 
 
 def _across(piece: LayPiece, turn: int) -> float:

@@ -54,7 +54,7 @@ class Answer:
 
     lay: Lay
     alternatives: tuple[tuple[str, Lay], ...]
-    refused: tuple[tuple[str, str], ...]
+    refused: tuple[tuple[str, CannotFold], ...]
     progress: tuple[Progress, ...]
     cancelled: bool = False
 
@@ -356,29 +356,29 @@ def solve(
     return Answer(final.lay, final.alternatives, final.refused, tuple(told), stopped)
 
 
-def _searches(problem: Problem, seed: int) -> tuple[list[_Search], tuple[tuple[str, str], ...]]:
+def _searches(problem: Problem, seed: int) -> tuple[list[_Search], tuple[tuple[str, CannotFold], ...]]:
     searches: list[_Search] = []
-    refused: list[tuple[str, str]] = []
+    refused: list[tuple[str, CannotFold]] = []
     limit = problem.length if problem.length is not None else math.inf
     for fold in problem.folds:
         try:
             strip = strip_for(problem, fold)
         except CannotFold as reason:
-            refused.append((fold, str(reason)))
+            refused.append((fold, reason))
             continue
         searches.append(_Search(problem, strip, seed, limit))
         if problem.length is not None:
             # without the limit, to say how long the cloth would have to be
             searches.append(_Search(problem, strip, seed))
     if not searches:
-        raise BadProblem([reason for _, reason in refused])
+        raise BadProblem([str(reason) for _, reason in refused])
     return searches, tuple(refused)
 
 
 def _answer(
     problem: Problem,
     searches: list[_Search],
-    refused: tuple[tuple[str, str], ...],
+    refused: tuple[tuple[str, CannotFold], ...],
     overall: float,
     seconds: float,
     told: tuple[Progress, ...],

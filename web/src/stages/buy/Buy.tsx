@@ -115,9 +115,9 @@ export function Buy() {
         <section>
           <h2>For this purchase</h2>
           <EntryChoice label="The shop cuts in steps of" value={step?.value ?? ""} options={choices?.steps ?? []} placeholder={wishes.shop_step.text}
-            onSave={(v) => changes.project({ shop_step: Number(v) })} />
-          <EntryLength label="Both ends, to straighten" path="ends" value={wishes.ends.text} onSave={(ends) => changes.project({ ends })} />
-          <EntryLength label="Spare, on purpose" path="spare" value={wishes.spare.text} onSave={(spare) => changes.project({ spare })} />
+            onSave={(v) => changes.purchase({ shop_step: Number(v) })} />
+          <EntryLength label="Both ends, to straighten" path="ends" value={wishes.ends.text} onSave={(ends) => changes.purchase({ ends })} />
+          <EntryLength label="Spare, on purpose" path="spare" value={wishes.spare.text} onSave={(spare) => changes.purchase({ spare })} />
           <p className="quiet">Common practice: up to 5 cm (2 in) at each end to make a true edge.</p>
         </section>
       </aside>

@@ -157,7 +157,7 @@ export function LayStage() {
   }
   const { wishes } = project;
   const folds = (fold: string) => (on: boolean) =>
-    changes.project({ folds: on ? [...wishes.folds, fold] : wishes.folds.filter((f) => f !== fold) });
+    changes.lay({ folds: on ? [...wishes.folds, fold] : wishes.folds.filter((f) => f !== fold) });
 
   return (
     <main className="stage with-facts">
@@ -227,9 +227,9 @@ export function LayStage() {
           <EntryTick key={f.value} label={f.label} value={wishes.folds.includes(f.value)} onSave={folds(f.value)} />
         ))}
         <p className="quiet">The single layer takes the least cloth; the fold is quicker to cut.</p>
-        <EntryLength label="Room between pieces, to cut" path="gap" value={wishes.gap.text} onSave={(gap) => changes.project({ gap })} />
+        <EntryLength label="Room between pieces, to cut" path="gap" value={wishes.gap.text} onSave={(gap) => changes.lay({ gap })} />
         <EntryText label="Time to search" unit="s" path="lay_seconds" value={String(wishes.lay_seconds)}
-          onSave={(v) => changes.project({ lay_seconds: /^\d+$/.test(v.trim()) ? Number(v) : (v as unknown as number) })} />
+          onSave={(v) => changes.lay({ lay_seconds: /^\d+$/.test(v.trim()) ? Number(v) : (v as unknown as number) })} />
       </Drawer>
     </main>
   );

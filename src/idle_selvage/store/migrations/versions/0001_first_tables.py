@@ -152,6 +152,11 @@ def upgrade() -> None:
         batch_op.create_index(batch_op.f("ix_lay_project_id"), ["project_id"], unique=False)
 
     # ### end Alembic commands ###
+    for verb in ("UPDATE", "DELETE"):
+        op.execute(
+            f"CREATE TRIGGER log_entry_no_{verb.lower()} BEFORE {verb} ON log_entry "
+            "BEGIN SELECT RAISE(ABORT, 'the log only grows'); END"
+        )
 
 
 def downgrade() -> None:
