@@ -1,0 +1,110 @@
+"""A figure's working must lead to the figure: every step is worked again from the numbers it shows."""
+
+from __future__ import annotations
+
+import math
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from idle_selvage.core.cloth import Cloth, usable_width
+from idle_selvage.core.purchase import purchase
+from idle_selvage.core.shrinkage import plan_with, planned_from_range, planning_range, swatch_shrinkage
+from idle_selvage.core.units import fine_length, quantity_parts, quantity_text, read_length
+from idle_selvage.core.working import Figure, Quantity, Step
+
+#: each formula as it is written, beside what it means
+FORMULAS = {
+    "sum of readings ÷ n": lambda *v: math.fsum(v) / len(v),
+    "100 × (after − before) ÷ before": lambda b, a: 100 * (a - b) / b,
+    "2 × 100 ÷ before × √(2 r² ÷ 12 ÷ n)": lambda b, r, n: 200 / b * math.sqrt(2 * r * r / 12 / n),
+    "the larger of the two": max,
+    "shrinkage + how unsure it is, at least 0": lambda s, u: max(0, s + u),
+    "planning range until a swatch is washed": max,
+    "the narrowest of the readings": min,
+    "width × (1 − shrinkage across)": lambda w, s: w * (1 - s / 100),
+    "washed width − both selvage margins": lambda w, a, b: w - a - b,
+    "lay + ends to straighten + spare": lambda lay, e, s: lay + e + s,
+    "needed ÷ (1 − shrinkage along)": lambda n, s: n / (1 - s / 100),
+    "rounded up to what the shop cuts": lambda n, step: math.ceil((n - 1e-6) / step) * step,
+    "needed × (1 + shrinkage along)": lambda n, s: n * (1 + s / 100),
+    "dividing − adding": lambda d, a: d - a,
+    "bought × (1 − shrinkage along) − ends − lay": lambda b, s, e, lay: b * (1 - s / 100) - e - lay,
+    "bought × price": lambda b, p: b / 1000 * p,
+    "needed before washing − in hand": lambda n, h: n - h,
+}
+
+
+def work_again(step: Step) -> float:
+    return float(FORMULAS[step.formula](*(q.value for _, q in step.inputs)))  # type: ignore[operator]
+
+
+def check(figure: Figure) -> None:
+    assert figure.steps and figure.sources
+    for step in figure.steps:
+        if step.formula == "2 × standard deviation ÷ √n":
+            continue
+        if step.label == "plan with" and step.result.value == 0:
+            continue
+        assert work_again(step) == pytest.approx(step.result.value, abs=1e-6), step
+    names = {source.kind for source in figure.sources}
+    assert names <= {"standard", "handbook", "common practice", "from memory", "your own log"}
+
+
+readings = st.lists(st.tuples(st.floats(200, 300), st.floats(0.85, 1.0)), min_size=1, max_size=6)
+
+
+@given(readings, readings, st.floats(300, 4000), st.floats(0, 200), st.sampled_from([100.0, 114.3, 250.0]))
+def test_every_step_of_every_figure(
+    warp: list[tuple[float, float]], weft: list[tuple[float, float]], lay: float, ends: float, step: float
+) -> None:
+    along = swatch_shrinkage([b for b, _ in warp], [b * k for b, k in warp], 1.0, "warp")
+    across = swatch_shrinkage([b for b, _ in weft], [b * k for b, k in weft], 1.0, "weft")
+    width = usable_width(Cloth((1500.0, 1495.0, 1498.0), 10.0, 12.0), plan_with(across))
+    bought = purchase(lay, plan_with(along), ends=ends, spare=20.0, step=step, price_per_m=12.5, in_hand=900.0)
+    for figure in (along, across, plan_with(along), width, bought.to_buy, bought.rule_of_thumb, bought.spare):
+        check(figure)
+    assert bought.cost is not None and bought.in_hand_short is not None
+    check(bought.cost)
+    check(bought.in_hand_short)
+    assert width.steps[-1].result.value == pytest.approx(width.value)
+    assert bought.to_buy.steps[-1].result.value == pytest.approx(bought.to_buy.value)
+
+
+@pytest.mark.parametrize("kind", ["linen", "viscose", "polyester"])
+def test_a_range_is_worked_too(kind: str) -> None:
+    entry = planning_range(kind)
+    assert entry is not None
+    for direction in ("warp", "weft"):
+        check(planned_from_range(entry, direction))  # type: ignore[arg-type]
+        check(plan_with(planned_from_range(entry, direction)))  # type: ignore[arg-type]
+
+
+@given(st.floats(1, 5000))
+def test_lengths_inside_a_working_keep_their_decimals(mm: float) -> None:
+    number, unit = fine_length(mm, "metric")
+    assert read_length(f"{number} {unit}") == pytest.approx(mm, abs=0.051)
+    number, unit = fine_length(mm, "imperial")
+    assert read_length(f"{number} {unit}") == pytest.approx(mm, abs=0.0128)
+
+
+@pytest.mark.parametrize(
+    ("quantity", "metric", "imperial"),
+    [
+        (Quantity(1270.0, "length"), "127.0 cm", "50 in"),
+        (Quantity(1371.6, "purchase"), "1.37 m", "1 ½ yd"),
+        (Quantity(6.06, "percent"), "6.1 %", "6.1 %"),
+        (Quantity(-0.4, "points"), "−0.4 points", "−0.4 points"),
+        (Quantity(31.8, "money"), "31.80", "31.80"),
+        (Quantity(412.4, "mass"), "412 g", "412 g"),
+        (Quantity(1.302, "angle"), "1.30°", "1.30°"),
+        (Quantity(6, "count"), "6", "6"),
+        (Quantity(0.935, "ratio"), "0.935", "0.935"),
+    ],
+)
+def test_every_kind_of_quantity_in_both_systems(quantity: Quantity, metric: str, imperial: str) -> None:
+    assert quantity_text(quantity, "metric") == metric
+    assert quantity_text(quantity, "imperial") == imperial
+    number, unit = quantity_parts(quantity, "metric")
+    assert number in metric and unit in metric
