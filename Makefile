@@ -38,7 +38,7 @@ bench: setup-dev ## measured times: API figures, page load, first answers of the
 
 shots: setup-dev ## pictures of every main view into docs/screenshots
 	@tools/chromium.sh
-	$(RUN)/python tools/shots.py
+	$(RUN)/python -m tools.shots
 
 api: setup-dev ## write docs/openapi.json and the client's types anew from the code
 	$(RUN)/python -m idle_selvage.api.document > docs/openapi.json

@@ -18,6 +18,7 @@ from pathlib import Path
 from typing import Any
 
 from playwright.sync_api import sync_playwright
+from tools.chromium import ARGS, CHROMIUM
 
 from idle_selvage.api import present
 from idle_selvage.api.app import WEB, create_app
@@ -27,17 +28,6 @@ from idle_selvage.core.lay.solver import solve
 from idle_selvage.demo.scenario import load
 from idle_selvage.store import records
 
-CHROMIUM = "/usr/bin/chromium"
-ARGS = [
-    "--headless",
-    "--no-sandbox",
-    "--disable-gpu",
-    "--disable-quic",
-    "--no-first-run",
-    "--disable-background-networking",
-    "--disable-component-update",
-    "--disable-sync",
-]
 ROUNDS = 120
 
 

@@ -17,17 +17,8 @@ from pathlib import Path
 
 from playwright.sync_api import Page, sync_playwright
 
-CHROMIUM = "/usr/bin/chromium"
-ARGS = [
-    "--headless",
-    "--no-sandbox",
-    "--disable-gpu",
-    "--disable-quic",
-    "--no-first-run",
-    "--disable-background-networking",
-    "--disable-component-update",
-    "--disable-sync",
-]
+from tools.chromium import ARGS, CHROMIUM
+
 ROOT = Path(__file__).parent.parent
 
 

@@ -9,18 +9,7 @@ from typing import Any
 
 import pytest
 from playwright.sync_api import Page, expect
-
-CHROMIUM = "/usr/bin/chromium"
-ARGS = [
-    "--headless",
-    "--no-sandbox",
-    "--disable-gpu",
-    "--disable-quic",
-    "--no-first-run",
-    "--disable-background-networking",
-    "--disable-component-update",
-    "--disable-sync",
-]
+from tools.chromium import ARGS, CHROMIUM
 
 expect.set_options(timeout=15_000)
 
