@@ -9,6 +9,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from itertools import pairwise
 from typing import Literal
 
@@ -156,6 +157,7 @@ def _edge(points: list[Point], smooth: bool) -> list[Point]:
     return [(x, float(y)) for x, y in zip(ordered, curve(np.array(ordered)), strict=True)]
 
 
+@lru_cache(maxsize=1024)
 def cut_line(piece: Piece) -> Outline:
     """The outline to cut: offset outwards by the seam allowance, none along a fold. Raises BadPiece."""
     check_piece(piece)
@@ -183,7 +185,8 @@ def whole_polygon(half: Sequence[Point]) -> Polygon:
     return Polygon(merged.exterior)
 
 
-def grainline(outline: Sequence[Point], *, on_fold: bool = False) -> tuple[Point, Point]:
+@lru_cache(maxsize=1024)
+def grainline(outline: Outline, *, on_fold: bool = False) -> tuple[Point, Point]:
     """A grain arrow inside the outline, bottom end first: the longest chord near the middle, inset.
 
     Any line along +x is a grainline; this one is chosen where there is room to measure from it.
