@@ -87,7 +87,10 @@ export function StationsDrawer({ piece, onClose }: Props) {
   const name = useRef<InputRef>(null);
 
   const filled = form.rows.filter((r) => r.along.trim() || r.left.trim() || (!form.on_fold && r.right.trim()));
-  const stations = filled.map((r) => ({ along: r.along, left: r.left, right: form.on_fold ? 0 : r.right }));
+  // what was not typed anew is sent back exactly, not as rounded for reading
+  const known = piece ? [...piece.stations.flatMap((s) => [s.along, s.left, s.right]), piece.seam] : [];
+  const exact = (text: string) => known.find((length) => length.text === text)?.mm ?? text;
+  const stations = filled.map((r) => ({ along: exact(r.along), left: exact(r.left), right: form.on_fold ? 0 : exact(r.right) }));
   const asked = JSON.stringify([stations, form.smooth, form.on_fold, form.seam]);
 
   useEffect(() => {
@@ -95,7 +98,7 @@ export function StationsDrawer({ piece, onClose }: Props) {
     let live = true;
     const timer = setTimeout(async () => {
       try {
-        const body = { stations, smooth: form.smooth, on_fold: form.on_fold, seam: form.seam };
+        const body = { stations, smooth: form.smooth, on_fold: form.on_fold, seam: exact(form.seam) };
         const drawn = await unwrap(api.POST("/api/plan/outline", { body }));
         if (!live) return;
         setOutline(drawn);
@@ -133,7 +136,7 @@ export function StationsDrawer({ piece, onClose }: Props) {
   async function keep() {
     setTried(true);
     const copies = /^\d+$/.test(form.copies.trim()) ? Number(form.copies) : 0;
-    const shared = { stations, smooth: form.smooth, on_fold: form.on_fold, seam: form.seam, name: form.name, copies,
+    const shared = { stations, smooth: form.smooth, on_fold: form.on_fold, seam: exact(form.seam), name: form.name, copies,
       pair: form.pair, grain: form.grain as "lengthwise", one_way: form.one_way };
     setBusy(true);
     try {
