@@ -24,11 +24,6 @@ def read_problem_file(path: Path) -> Problem:
     return parse_problem(_bytes(path))
 
 
-def read_json_file(path: Path, what: str) -> Any:
-    """Any JSON file within the limits. Raises :class:`BadProblem`."""
-    return _decode(_bytes(path), what)
-
-
 def lay_text(lay: Lay) -> str:
     """A lay as JSON text."""
     return json.dumps(lay_to_json(lay), indent=1, allow_nan=False) + "\n"

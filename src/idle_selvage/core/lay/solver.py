@@ -260,7 +260,7 @@ class _Search:
         share = used / (length * self.problem.width) if length > 0 else 0.0
         return Lay(
             length,
-            min(round(self.bound, 4), length) if not left else round(self.bound, 4),
+            round(self.bound, 4),
             round(share, 4),
             not left,
             0.0,
@@ -394,10 +394,10 @@ def _answer(
         if lay is None or any(fold == search.strip.fold for fold, _ in out):
             continue
         needed = None if lay.complete else min(complete, default=None)
-        bound = round(overall, 4) if not lay.complete else min(round(overall, 4), lay.length)
         lay = Lay(
             lay.length,
-            bound,
+            # as it is: a bound above the lay is a false theorem, and the checker must see it
+            round(overall, 4),
             lay.utilisation,
             lay.complete,
             round(seconds, 3),

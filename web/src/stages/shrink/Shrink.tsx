@@ -14,8 +14,10 @@ function Answer({ name, known }: { name: string; known: Known }) {
   if (!figure) return <p className="quiet">{name}: {known.missing}</p>;
   const top = 12;
   const at = (v: number) => `${Math.max(0, Math.min(100, (v / top) * 100))}%`;
-  const low = figure.low ? parseFloat(figure.low) : figure.value;
-  const high = figure.high ? parseFloat(figure.high) : figure.value;
+  // figures are written with a true minus sign, which a number is not read with
+  const number = (text: string | null) => (text ? parseFloat(text.replace("−", "-")) : figure.value);
+  const low = number(figure.low);
+  const high = number(figure.high);
   return (
     <div className="answer">
       <span className="answer-name">{name}</span>
