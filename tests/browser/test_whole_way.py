@@ -104,6 +104,8 @@ def test_a_new_project_by_keyboard_from_a_drawing(page: Page, own: str, tmp_path
                 return
         raise AssertionError(f"{name!r} cannot be reached by keyboard")
 
+    # asking for choosers now: asked for as late as the key press, the browser may open its own instead
+    page.on("filechooser", lambda _chooser: None)
     page.goto(own)
     expect(page.get_by_role("heading", level=1)).to_have_text("What will you make?")
     tab_to("A new project")
