@@ -18,10 +18,18 @@ type Props = {
 
 const PAD = { left: 16, top: 40, right: 34, bottom: 52 };
 
-/** How wide a name may be before it no longer fits its piece. */
-function fitting(shape: Shape, scale: number): { size: number; text: string } | undefined {
+const SIZES = [15, 13, 11];
+type Name = { size: number; text: string; crossed: boolean; beside: boolean };
+
+/** A name along its arrow where there is room, else crossed over it, as on a collar stand; else none. */
+function fitting(shape: Shape, scale: number): Name | undefined {
+  const text = shape.piece;
   const along = Math.hypot(shape.head[0] - shape.tail[0], shape.head[1] - shape.tail[1]) * scale * 1.5;
-  for (const size of [15, 13, 11]) if (shape.piece.length * size * 0.52 <= along) return { size, text: shape.piece };
+  const room = across(shape) * scale - 8;
+  for (const crossed of [false, true])
+    for (const size of SIZES)
+      if (text.length * size * 0.52 <= (crossed ? room : along) && size * 1.1 <= (crossed ? along : room + 8))
+        return { size, text, crossed, beside: crossed && text.length * size * 0.52 <= room / 2 - 8 };
   return undefined;
 }
 
@@ -122,10 +130,12 @@ export function LayPicture({ lay, drawing, cloth, chosen, onChoose }: Props) {
             const [tx, ty] = at(shape.tail[0], shape.tail[1]);
             const [hx, hy] = at(shape.head[0], shape.head[1]);
             const name = fitting(shape, scale);
-            const narrow = across(shape) * scale < 52;
-            const steep = Math.abs(hy - ty) > Math.abs(hx - tx);
-            const tilt = steep ? -90 : (Math.atan2(hy - ty, hx - tx) * 180) / Math.PI;
-            const upright = tilt > 90 ? tilt - 180 : tilt < -90 ? tilt + 180 : tilt;
+            const crossed = name?.crossed ?? false;
+            const narrow = crossed || across(shape) * scale < 52;
+            const along = (Math.atan2(hy - ty, hx - tx) * 180) / Math.PI + (crossed ? 90 : 0);
+            // a name is read from below or from the right, never upside down
+            const folded = ((along % 180) + 180) % 180;
+            const upright = folded > 85 ? folded - 180 : folded;
             return (
               <g key={shape.key} className={`laid ${shape.key === chosen ? "chosen" : ""}`} tabIndex={0} role="button"
                 aria-pressed={shape.key === chosen}
@@ -134,7 +144,7 @@ export function LayPicture({ lay, drawing, cloth, chosen, onChoose }: Props) {
                 <polygon points={points(shape.outline, scale, x0, y0)} />
                 <GrainArrow tail={[tx, ty]} head={[hx, hy]} oneWay={cloth.one_way} />
                 {name && (
-                  <text transform={`translate(${(tx + hx) / 2} ${(ty + hy) / 2}) rotate(${upright})`} y={narrow ? 5 : -7} className={narrow ? "on-arrow" : undefined} fontSize={name.size} textAnchor="middle">
+                  <text transform={`translate(${(tx + hx) / 2} ${(ty + hy) / 2}) rotate(${upright})`} x={name.beside ? 9 : 0} y={narrow ? 5 : -7} className={narrow && !name.beside ? "on-arrow" : undefined} fontSize={name.size} textAnchor={name.beside ? "start" : "middle"}>
                     {name.text}
                   </text>
                 )}
