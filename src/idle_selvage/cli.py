@@ -1,4 +1,4 @@
-"""The command line: serve, demo, lay, backup, restore."""
+"""The command line: serve, demo, lay, tape, backup, restore."""
 
 from __future__ import annotations
 
@@ -90,6 +90,11 @@ def _parser() -> argparse.ArgumentParser:
     sub.add_argument("--out", type=Path, metavar="LAY", help="where to write the lay (default: standard output)")
     sub.add_argument("--svg", type=Path, metavar="FILE", help="draw the lay at 1:1 as well")
     sub.set_defaults(run=_lay)
+    sub = add("tape", "Send a reading to the page that is open, as a digital tape would; its field in focus takes it.")
+    at_home(sub)
+    sub.add_argument("--demo", action="store_true", help="to the demo's page")
+    sub.add_argument("reading", metavar="READING", help="millimetres, such as 248.5, or with a unit, such as 9 3/4 in")
+    sub.set_defaults(run=_tape)
     sub = add("backup", "Write a consistent copy of the data, also while they are served.")
     at_home(sub)
     sub.add_argument("--demo", action="store_true", help="of the demo's data")
@@ -206,7 +211,7 @@ def _serve_locked(home: Path, port: int, lock: object, *, demo: bool) -> int:
 
 
 def _warm() -> None:
-    """Import now what the first smoothed outline would otherwise wait for."""
+    """Import now what the first smoothed outline and the first plan would otherwise wait for."""
     import scipy.interpolate  # noqa: F401
 
 
@@ -266,6 +271,35 @@ def _lay(args: argparse.Namespace) -> int:
     needed = f" The shortest complete lay found is {lay.needed_length:.0f} mm." if lay.needed_length else ""
     _say(f"Left over: {missing}.{needed}")
     return LEFT_OVER
+
+
+def _tape(args: argparse.Namespace) -> int:
+    import json
+    import urllib.error
+    import urllib.request
+
+    from .store.lock import served_at
+
+    address = served_at(home_folder(args.home, demo=args.demo))
+    if not address:
+        _say("Nothing is being served from this folder, so no page can take the reading. Start it first.")
+        return BAD_INPUT
+    try:
+        value: float | str = float(args.reading)
+    except ValueError:
+        value = args.reading
+    body = json.dumps({"value": value}).encode()
+    request = urllib.request.Request(f"{address}api/tape/readings", body, {"Content-Type": "application/json"})
+    try:
+        with urllib.request.urlopen(request, timeout=10) as answer:
+            print(json.load(answer)["length"]["text"])
+    except urllib.error.HTTPError as refused:
+        _say(json.load(refused)["message"])
+        return BAD_INPUT
+    except OSError:
+        _say(f"The server at {address} does not answer.")
+        return BAD_INPUT
+    return OK
 
 
 def _backup(args: argparse.Namespace) -> int:

@@ -16,9 +16,10 @@ from werkzeug.exceptions import HTTPException
 from .. import __version__
 from ..core.lay.problem import BadProblem
 from ..jobs.pool import Pool
+from ..standins.tape import Tape
 from ..store import records
 from ..store.database import Database
-from . import bench, buy, cloth, lay, logbook, plan, shrink
+from . import bench, buy, cloth, lay, logbook, plan, shrink, tape, washday
 from .context import Refused
 from .entries import current_system
 from .schemas import ErrorOut, FieldFault
@@ -51,9 +52,9 @@ def create_app(home: Path, pool: Pool | None = None, *, database: Database | Non
     if database is None:
         database = Database(home)
         database.migrate()
-    app.config.update(DATABASE=database, POOL=pool, MAX_CONTENT_LENGTH=MAX_BODY)
+    app.config.update(DATABASE=database, POOL=pool, TAPE=Tape(), MAX_CONTENT_LENGTH=MAX_BODY)
     app.json.sort_keys = False  # type: ignore[attr-defined]
-    for module in (bench, plan, cloth, shrink, buy, lay, logbook):
+    for module in (bench, plan, cloth, shrink, washday, tape, buy, lay, logbook):
         app.register_api(module.blueprint)
     app.before_request(_guard)
     app.after_request(_headers)

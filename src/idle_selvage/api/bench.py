@@ -16,6 +16,7 @@ from . import schemas as out
 from .changes import change
 from .context import Refused, begin, look, send, system
 from .entries import LengthIn, Name, Text
+from .presenter import Presenter
 
 blueprint = APIBlueprint("bench", __name__, url_prefix="/api", abp_responses={422: out.ErrorOut, 404: out.ErrorOut})
 
@@ -87,7 +88,7 @@ def _settings(row: models.Settings) -> out.SettingsOut:
 @blueprint.post("/lengths/read", operation_id="readLength", responses={200: out.LengthOut})
 def read_length(body: TypedIn) -> Response:
     """What a typed length is understood as, while it is being typed."""
-    return send(present.Presenter(system()).length(body.text))
+    return send(Presenter(system()).length(body.text))
 
 
 @blueprint.get("/choices", operation_id="readChoices", responses={200: out.ChoicesOut})

@@ -21,6 +21,7 @@ from . import schemas as out
 from .changes import change, within
 from .context import Refused, begin, look, pool, send, system
 from .entries import LengthIn
+from .presenter import Presenter
 
 blueprint = APIBlueprint("lay", __name__, url_prefix="/api", abp_responses={422: out.ErrorOut, 404: out.ErrorOut})
 
@@ -69,40 +70,75 @@ def change_lay_wishes(path: out.ProjectPath, body: LayWishes) -> Response:
 @blueprint.post("/projects/<int:project_id>/lays", operation_id="beginLay", responses={202: out.JobOut})
 def begin_lay(path: out.ProjectPath, body: LayIn) -> Response:
     """Begin laying a project's pieces on its cloth; an earlier laying under way is stopped."""
-    show = present.Presenter(system())
     with begin() as session:
-        row = records.project(session, path.project_id)
-        found, _, _ = present.work_up(session, row)
-        problem, why = present.current_problem(session, row, found)
-        if problem is None:
-            raise Refused(why, code="not_ready")
-        wide = [show.too_wide(piece, across, problem.width) for piece, across in too_wide(problem)]
-        if wide:
-            raise Refused(" ".join(wide), code="cannot_lay")
-        asked = problem_json(problem)
-        # the same questions as for a file: what it refuses there is refused here, by name
-        read_problem(asked)
-        earlier = records.running_job(session, row.id)
-        if earlier is not None:
-            earlier.cancel = True
-        job = models.Job(
-            project_id=row.id, params={"problem": asked, "seconds": body.seconds or row.lay_seconds, "seed": body.seed}
-        )
-        session.add(job)
-        session.flush()
-        records.log(session, row.id, "lay", f"Began laying {sum(p.copies for p in problem.pieces)} pieces.", job=job.id)
-        answer = show.job(job)
+        job = _begin(session, records.project(session, path.project_id), body)
+        answer = Presenter(system()).job(job)
+    _submit(answer.id)
+    return send(answer, 202)
+
+
+def _begin(session: records.Session, row: models.Project, body: LayIn) -> models.Job:
+    """A new laying of a project as it stands, waiting for a worker."""
+    show = Presenter(system())
+    found, _, _ = present.work_up(session, row)
+    problem, why = present.current_problem(session, row, found)
+    if problem is None:
+        raise Refused(why, code="not_ready")
+    wide = [show.too_wide(piece, across, problem.width) for piece, across in too_wide(problem)]
+    if wide:
+        raise Refused(" ".join(wide), code="cannot_lay")
+    asked = problem_json(problem)
+    # the same questions as for a file: what it refuses there is refused here, by name
+    read_problem(asked)
+    earlier = records.running_job(session, row.id)
+    if earlier is not None:
+        earlier.cancel = True
+    params = {
+        "problem": asked,
+        "seconds": body.seconds or row.lay_seconds,
+        "seed": body.seed,
+        "basis": present.basis_of(found),
+    }
+    job = models.Job(project_id=row.id, params=params)
+    session.add(job)
+    session.flush()
+    records.log(session, row.id, "lay", f"Began laying {sum(p.copies for p in problem.pieces)} pieces.", job=job.id)
+    return job
+
+
+def _submit(job_id: int) -> None:
     workers = pool()
     if workers is not None:
-        workers.submit(answer.id)
-    return send(answer, 202)
+        workers.submit(job_id)
+
+
+@blueprint.post("/projects/<int:project_id>/lay/refresh", operation_id="refreshLay", responses={200: out.ProjectOut})
+def refresh_lay(path: out.ProjectPath) -> Response:
+    """Bring lay and purchase up to date: lay again if the lay no longer fits, else go on with it as it is."""
+    job_id = None
+    with begin() as session:
+        row = records.project(session, path.project_id)
+        chosen = records.chosen_lay(session, row.id)
+        found, _, _ = present.work_up(session, row)
+        problem, _ = present.current_problem(session, row, found)
+        if chosen is not None and problem is not None and problem_json(problem) == chosen.problem:
+            for lay in records.lays_of_job(session, chosen.job_id) if chosen.job_id else [chosen]:
+                lay.basis = present.basis_of(found)
+            records.log(session, row.id, "lay", "Looked at the lay again: it stays as it is, and the purchase follows.")
+            session.flush()
+        else:
+            job_id = _begin(session, row, LayIn()).id
+        answer = present.project_out(session, row, system())
+    if job_id is not None:
+        _submit(job_id)
+    return send(answer)
 
 
 @blueprint.get("/jobs/<int:job_id>", operation_id="readJob", responses={200: out.JobOut})
 def read_job(path: out.JobPath) -> Response:
     """How far a laying is."""
     with look() as session:
-        return send(present.Presenter(system()).job(records.job(session, path.job_id)))
+        return send(Presenter(system()).job(records.job(session, path.job_id)))
 
 
 @blueprint.post("/jobs/<int:job_id>/cancel", operation_id="cancelJob", responses={200: out.JobOut})
@@ -113,7 +149,7 @@ def cancel_job(path: out.JobPath) -> Response:
         if row.state in ("waiting", "running"):
             row.cancel = True
             session.flush()
-        return send(present.Presenter(system()).job(row))
+        return send(Presenter(system()).job(row))
 
 
 @blueprint.get("/projects/<int:project_id>/lay", operation_id="readLay", responses={200: out.MaybeLayOut})
@@ -175,7 +211,12 @@ def lay_svg(path: out.ProjectPath, query: FileQuery) -> Response:
         asked = read_problem(chosen.problem)
         margins = (row.cloth.margin_low, row.cloth.margin_high)
         picture = draw(
-            records.lay_of(chosen), {p.id: p for p in asked.pieces}, asked.width, margins=margins, view=query.view
+            records.lay_of(chosen),
+            {p.id: p for p in asked.pieces},
+            asked.width,
+            margins=margins,
+            view=query.view,
+            leans=records.leans(chosen.problem, records.pieces(session, row.id)),
         )
         text = write_svg(
             picture, title=f"{row.name}, {present.FOLD_LABELS[chosen.fold]}", system=system(), margins=margins

@@ -16,6 +16,7 @@ from . import present
 from . import schemas as out
 from .context import Refused, begin, send, system
 from .entries import LengthIn, Name
+from .presenter import Presenter
 
 blueprint = APIBlueprint("plan", __name__, url_prefix="/api", abp_responses={422: out.ErrorOut, 404: out.ErrorOut})
 
@@ -90,7 +91,7 @@ def draw_outline(body: OutlineIn) -> Response:
             outline=list(outline),
             cut=list(cut),
             arrow=list(grainline(cut, on_fold=body.on_fold)),
-            size=present.Presenter(system()).size(cut, body.on_fold),
+            size=Presenter(system()).size(cut, body.on_fold),
         )
     )
 

@@ -72,23 +72,105 @@ class FigureOut(BaseModel):
 class BarOut(BaseModel):
     width: float
     colour: str
+    text: str = Field(description="its width in the person's units")
+
+
+class ShareOut(BaseModel):
+    fibre: str
+    share: float
+
+
+class BarsOut(BaseModel):
+    """What one direction's bars come to."""
+
+    repeat: LengthOut | None
+    axes: list[float] = Field(description="mirror axes within one repeat, mm from the first bar's beginning")
+    balanced: bool
+    seen: bool
+    dominant: BarOut | None
+
+
+class FlawOut(BaseModel):
+    """A place to keep off: from the cut end, from the near selvage, and its size along and across."""
+
+    x: LengthOut
+    y: LengthOut
+    w: LengthOut
+    h: LengthOut
+    what: str
+
+
+class WashOut(BaseModel):
+    id: int
+    at: datetime
+    how: str
+    grade: int | None
+    length_after: LengthOut | None
+    width_after: LengthOut | None
+    simulated: bool
 
 
 class ClothOut(BaseModel):
+    id: int
     name: str
-    kind: str
+    blend: list[ShareOut]
+    made_of: str
+    blend_note: str
+    weave: str
+    finish: str
+    colouring: str
     width_readings: list[LengthOut]
+    width_note: str
     margin_low: LengthOut
     margin_high: LengthOut
+    margin_hint: str
     in_hand: LengthOut | None
     mass: float | None
     price: float | None
     price_unit: Literal["m", "yd"]
+    direction: str
+    pile: str
+    pile_why: str
+    pile_note: str
     one_way: bool
+    wales: float | None
+    wale_note: str
+    face: str
+    face_mark: str
+    reversible: bool
     depth: str
+    rub_grade: int | None
+    dye_note: str
+    washed_alone: str
     ground: str
     bars_along: list[BarOut]
     bars_across: list[BarOut]
+    along: BarsOut
+    across: BarsOut
+    bars_note: list[str]
+    flaws: list[FlawOut]
+    shop_fold: LengthOut | None
+    answers: dict[str, str]
+    advice: list[str]
+    style_number: str
+    place: str
+    treated: bool
+    washes: list[WashOut]
+    photo: str | None = Field(description="the address of its photo")
+
+
+class CupboardLineOut(BaseModel):
+    """A cloth in the cupboard, with the projects that use it."""
+
+    cloth: ClothOut
+    left: str = Field(description="what is there of it, in a few words")
+    shrinkage: str
+    projects: list[str]
+
+
+class CupboardOut(BaseModel):
+    cloths: list[CupboardLineOut]
+    of: int = Field(description="how many there are, found or not")
 
 
 class StationOut(BaseModel):
@@ -113,29 +195,181 @@ class PieceOut(BaseModel):
     stations: list[StationOut]
     smooth: bool
     fault: str = ""
+    enlarged: list[Point] = Field(default=[], description="the cut line for raw cloth, when it is shrunk to fit")
 
 
-class PairOut(BaseModel):
-    before: LengthOut
-    after: LengthOut | None
+class RowOut(BaseModel):
+    """One marked distance: before washing, then after each wash; null where it was not measured."""
+
+    values: list[LengthOut | None]
 
 
 class KnownOut(BaseModel):
-    basis: Literal["swatch", "range", "none"]
+    basis: Literal["swatch", "history", "range", "raw", "none"]
     figure: FigureOut | None
     plan: FigureOut | None
     missing: str
 
 
+class CycleOut(BaseModel):
+    """One wash: change in all, and what this wash alone added, per cent."""
+
+    wash: int
+    warp: FigureOut | None
+    weft: FigureOut | None
+    warp_added: float | None
+    weft_added: float | None
+    skew: FigureOut | None
+    corners: list[Point] = Field(description="the swatch's true shape after this wash, mm; empty when not known")
+
+
+class TreatStepOut(BaseModel):
+    text: str
+    materials: list[str]
+    caution: str
+
+
+class SchoolOut(BaseModel):
+    value: str
+    label: str
+    why: str
+
+
+class AdviceOut(BaseModel):
+    """How to treat the cloth, by which school, and why."""
+
+    school: SchoolOut
+    chosen: bool
+    why: str
+    others: list[SchoolOut]
+    changed: list[str]
+    forbids: list[str]
+    usual: list[str]
+    steps: list[TreatStepOut]
+    cautions: list[str]
+
+
+class PastOut(BaseModel):
+    cloth: str
+    warp: str
+    weft: str
+
+
+class SwatchLineOut(BaseModel):
+    id: int
+    used: bool
+    simulated: bool
+    text: str
+
+
 class ShrinkOut(BaseModel):
-    warp: list[PairOut]
-    weft: list[PairOut]
+    cloth_id: int
+    cloth_name: str
+    role: str
+    warp: list[RowOut]
+    weft: list[RowOut]
+    diagonals: list[list[LengthOut] | None]
+    washes: int
     graduation: LengthOut
+    simulated: bool
+    before_corners: list[Point]
+    cycles: list[CycleOut]
+    verdict: Literal["unwashed", "once", "again", "stable", "unsure"]
+    verdict_text: str
     warp_known: KnownOut
     weft_known: KnownOut
-    steps: list[str]
-    cautions: list[str]
+    past: list[PastOut]
+    advice: AdviceOut
+    swatches: list[SwatchLineOut]
     least_swatch: LengthOut = Field(description="the marked distance that is sure to 1 %")
+    too_small: LengthOut | None = Field(description="how large it would have to be, when this swatch cannot tell 1 %")
+
+
+class MemberOut(BaseModel):
+    """One cloth of a project's set, beside the others."""
+
+    cloth_id: int
+    name: str
+    role: str
+    role_label: str
+    made_of: str
+    warp: FigureOut | None
+    weft: FigureOut | None
+    basis: str
+    washed: bool
+    treatment: str
+    rub: str
+
+
+class SetOut(BaseModel):
+    members: list[MemberOut]
+    mismatches: list[str]
+    all_washed: str
+
+
+class LoadTaskOut(BaseModel):
+    id: int
+    load_id: int
+    what: str
+    machine: str
+    minutes: int
+    start_at: datetime
+    end_at: datetime
+    started_at: datetime | None
+    finished_at: datetime | None
+    late: bool
+    ready: bool = Field(description="what comes before it is done")
+
+
+class LoadOut(BaseModel):
+    id: int
+    name: str
+    why: str
+    kilograms: float
+    too_heavy: bool
+    cloths: list[str]
+    tasks: list[LoadTaskOut]
+
+
+class WaitingOut(BaseModel):
+    """A cloth that is to be treated, or that cannot be planned yet and why."""
+
+    cloth_id: int
+    name: str
+    project: str
+    programme: str
+    kilograms: float | None
+    missing: str
+
+
+class LearnedOut(BaseModel):
+    what: str
+    minutes: float
+    times: int
+
+
+class WashdayOut(BaseModel):
+    """What waits to be washed, the loads planned and under way, and what the plan rests on."""
+
+    now: datetime
+    waiting: list[WaitingOut]
+    loads: list[LoadOut]
+    finish_at: datetime | None
+    out_of_date: str
+    washer_kg: float
+    rise: str
+    sleep: str
+    learned: list[LearnedOut]
+
+
+class TapeReadingOut(BaseModel):
+    id: int
+    length: LengthOut
+
+
+class TapeOut(BaseModel):
+    readings: list[TapeReadingOut]
+    last: int
 
 
 class StageOut(BaseModel):
@@ -199,16 +433,24 @@ class ProjectOut(BaseModel):
     note: str
     wash: str
     dry: str
+    school: str
     cloth: ClothOut
+    set: SetOut
     wishes: WishesOut
     pieces: list[PieceOut]
-    shrink: ShrinkOut
     stages: list[StageOut]
     tally: list[TallyEntryOut]
     warnings: list[WarningOut]
     purchase: PurchaseOut | None
     job: JobOut | None
     next_step: str
+
+
+class SwatchKeptOut(BaseModel):
+    """After a change of a swatch: the project whole, and the cloth's swatch."""
+
+    project: ProjectOut
+    shrink: ShrinkOut
 
 
 class ProjectLineOut(BaseModel):
@@ -301,8 +543,23 @@ class ChoiceOut(BaseModel):
     label: str
 
 
+class QuestionOut(BaseModel):
+    key: str
+    asks: str
+    how: str
+    answers: list[ChoiceOut]
+
+
 class ChoicesOut(BaseModel):
-    kinds: list[ChoiceOut]
+    fibres: list[ChoiceOut]
+    weaves: list[ChoiceOut]
+    finishes: list[ChoiceOut]
+    colourings: list[ChoiceOut]
+    directions: list[ChoiceOut]
+    piles: list[ChoiceOut]
+    grades: list[ChoiceOut]
+    roles: list[ChoiceOut]
+    questions: list[QuestionOut]
     washes: list[ChoiceOut]
     dries: list[ChoiceOut]
     grains: list[ChoiceOut]
@@ -351,6 +608,22 @@ class ProjectPath(BaseModel):
 
 class PiecePath(BaseModel):
     piece_id: int = Field(ge=1, le=2**31)
+
+
+class ClothPath(BaseModel):
+    cloth_id: int = Field(ge=1, le=2**31)
+
+
+class SwatchPath(BaseModel):
+    swatch_id: int = Field(ge=1, le=2**31)
+
+
+class SetPath(ProjectPath):
+    cloth_id: int = Field(ge=1, le=2**31)
+
+
+class TaskPath(BaseModel):
+    task_id: int = Field(ge=1, le=2**31)
 
 
 class JobPath(BaseModel):

@@ -5,29 +5,20 @@ Each figure is either there with its working, or missing with the sentence that 
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Sequence
+from dataclasses import dataclass, field
 from typing import Literal
 
 from .cloth import BadCloth, Cloth, usable_width
+from .fibres import Make, blend_range
+from .history import Past, from_history
 from .pieces import BadPiece, Piece, cut_line
 from .purchase import Purchase, purchase
-from .shrinkage import BadReadings, Direction, plan_with, planned_from_range, planning_range, swatch_shrinkage
-from .working import Figure
+from .shrinkage import BadReadings, Direction, plan_with, planned_from_range
+from .swatch import RESTS, Swatch, in_all
+from .working import Figure, Source, Step, percent
 
-Basis = Literal["swatch", "range", "none"]
-Pair = tuple[float, float | None]
-
-
-@dataclass(frozen=True)
-class Swatch:
-    """Pairs of marked distances, before and (once washed) after, millimetres; the tape's graduation."""
-
-    warp: tuple[Pair, ...] = ()
-    weft: tuple[Pair, ...] = ()
-    graduation: float = 1.0
-
-    def pairs(self, direction: Direction) -> tuple[Pair, ...]:
-        return self.warp if direction == "warp" else self.weft
+Basis = Literal["swatch", "history", "range", "raw", "none"]
 
 
 @dataclass(frozen=True)
@@ -58,31 +49,69 @@ class Tally:
 
     warp: Known
     weft: Known
+    #: what is taken off before cutting; differs from ``warp`` and ``weft`` when the cloth is cut raw or was treated
+    warp_taken: Known
+    weft_taken: Known
     width: Figure | None
     purchase: Purchase | None
     missing: dict[str, str]
     warnings: tuple[tuple[str, str, str], ...]
 
 
-def known_shrinkage(kind: str, swatch: Swatch, direction: Direction) -> Known:
-    """The washed swatch when there is one, else the planning range of the cloth's kind."""
-    washed = [(b, a) for b, a in swatch.pairs(direction) if a is not None]
-    if washed:
-        try:
-            figure = swatch_shrinkage([b for b, _ in washed], [a for _, a in washed], swatch.graduation, direction)
-        except BadReadings as fault:
-            return Known(direction, "none", None, None, str(fault))
+TREATED = Source("your own log", "pre-treated already", "what is left to lose is planned as nothing")
+
+
+def known_shrinkage(make: Make, swatch: Swatch, past: Sequence[Past], direction: Direction) -> Known:
+    """The washed swatch when there is one, else one's own tests of like cloth, else the range of the blend."""
+    try:
+        figure = in_all(swatch, direction)
+    except BadReadings as fault:
+        return Known(direction, "none", None, None, str(fault))
+    if figure is not None:
         return Known(direction, "swatch", figure, plan_with(figure))
-    entry = planning_range(kind)
+    own = from_history(past, direction)
+    if own is not None:
+        return Known(direction, "history", own, plan_with(own))
+    entry = blend_range(make)
     if entry is None:
         return Known(direction, "none", None, None, "Wash a swatch, or say what the cloth is made of.")
     figure = planned_from_range(entry, direction)
     return Known(direction, "range", figure, plan_with(figure))
 
 
-def tally(cloth: Cloth | None, kind: str, swatch: Swatch, lay_length: float | None, wishes: Wishes) -> Tally:
+def nothing_left(direction: Direction, why: str, formula: str, sources: tuple[Source, ...]) -> Known:
+    """Shrinkage to plan with when none is to come before cutting: the cloth was treated, or stays raw."""
+    step = Step(why, formula, (("shrinkage before cutting", percent(0.0)),), percent(0.0))
+    figure = Figure(0.0, "percent", steps=(step,), sources=sources, note=why)
+    return Known(direction, "raw", figure, figure)
+
+
+@dataclass(frozen=True)
+class Given:
+    """What a tally rests on besides the cloth's measures. ``raw``: cut before washing, to shrink to fit.
+    ``treated``: width and length in hand were measured after pre-treatment."""
+
+    make: Make = field(default_factory=Make)
+    swatch: Swatch = field(default_factory=Swatch)
+    past: tuple[Past, ...] = ()
+    raw: bool = False
+    treated: bool = False
+
+
+RAW_CUT = Source("common practice", "sew first, shrink to fit", "the pieces are enlarged instead of the cloth shrunk")
+
+
+def tally(cloth: Cloth | None, given: Given, lay_length: float | None, wishes: Wishes) -> Tally:
     """Everything that can be said now. ``lay_length`` is the chosen lay's, in millimetres, or None."""
-    warp, weft = known_shrinkage(kind, swatch, "warp"), known_shrinkage(kind, swatch, "weft")
+    warp = known_shrinkage(given.make, given.swatch, given.past, "warp")
+    weft = known_shrinkage(given.make, given.swatch, given.past, "weft")
+    warp_taken, weft_taken = warp, weft
+    if given.raw or given.treated:
+        why = "the cloth is cut raw" if given.raw else "measured after pre-treatment"
+        formula = "nothing shrinks before it is cut"
+        sources = (RAW_CUT,) if given.raw else (TREATED, RESTS)
+        warp_taken = nothing_left("warp", why, formula, sources)
+        weft_taken = nothing_left("weft", why, formula, sources)
     missing: dict[str, str] = {}
     warnings: list[tuple[str, str, str]] = []
     width: Figure | None = None
@@ -90,27 +119,28 @@ def tally(cloth: Cloth | None, kind: str, swatch: Swatch, lay_length: float | No
     for known in (warp, weft):
         if known.figure is None:
             missing[f"shrinkage_{known.direction}"] = known.missing
-        elif known.basis == "range":
-            warnings.append(("shrink", "look", f"The {known.direction} shrinkage is a planning range, not a swatch."))
+        elif known.basis == "range" and not given.treated:
+            told = f"The {known.direction} shrinkage is a planning range, not a swatch."
+            warnings.append(("shrink", "look", told))
     if cloth is None or not cloth.width_readings:
         missing["width"] = "Measure the cloth's width in three places."
-    elif weft.plan is None:
-        missing["width"] = weft.missing
+    elif weft_taken.plan is None:
+        missing["width"] = weft_taken.missing
     else:
         try:
-            width = usable_width(cloth, weft.plan)
+            width = usable_width(cloth, weft_taken.plan)
             if width.note and "range" not in width.note:
                 warnings.append(("cloth", "look", f"Width: {width.note}."))
         except BadCloth as fault:
             missing["width"] = str(fault)
     if lay_length is None:
         missing["lay"] = "Lay the pieces."
-    if lay_length is None or warp.plan is None:
-        missing["to_buy"] = "Lay the pieces first." if lay_length is None else warp.missing
+    if lay_length is None or warp_taken.plan is None:
+        missing["to_buy"] = "Lay the pieces first." if lay_length is None else warp_taken.missing
     else:
         bought = purchase(
             lay_length,
-            warp.plan,
+            warp_taken.plan,
             ends=wishes.ends,
             spare=wishes.spare,
             step=wishes.step,
@@ -121,7 +151,7 @@ def tally(cloth: Cloth | None, kind: str, swatch: Swatch, lay_length: float | No
             missing["cost"] = "Give the cloth's price."
         if bought.in_hand_short is not None and bought.in_hand_short.value > 0.5:
             warnings.append(("buy", "spoil", "The length in hand is too short for this lay."))
-    return Tally(warp, weft, width, bought, missing, tuple(warnings))
+    return Tally(warp, weft, warp_taken, weft_taken, width, bought, missing, tuple(warnings))
 
 
 def bad_pieces(pieces: list[Piece]) -> list[str]:

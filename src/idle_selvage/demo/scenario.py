@@ -47,18 +47,30 @@ class _Desk:
         if told["not_read"]:
             raise DemoFailed(f"{title}: {told['not_read']}")
 
-    def swatch(self, path: str, warp: list[tuple[str, str]], weft: list[tuple[str, str]]) -> None:
-        self.ask(
-            "PUT",
-            f"{path}/swatch",
-            warp=[{"before": b, "after": a} for b, a in warp],
-            weft=[{"before": b, "after": a} for b, a in weft],
-        )
+    def swatch(self, path: str, warp: list[list[str]], weft: list[list[str]], **more: Any) -> None:
+        self.ask("PUT", f"{path}/swatch", warp=warp, weft=weft, **more)
+
+    def beside(self, path: str, role: str, name: str, **facts: Any) -> int:
+        """A lining or interfacing beside the main cloth; the number of the cloth."""
+        told = self.ask("POST", f"{path}/set", name=name, role=role)
+        number = int(next(m["cloth_id"] for m in told["set"]["members"] if m["name"] == name))
+        self.ask("PATCH", f"/api/cloths/{number}", **facts)
+        return number
+
+    def tested(self, name: str, warp: str, weft: str, **facts: Any) -> None:
+        """A remnant in the cupboard whose swatch was washed some time ago."""
+        project = self.project("Test of " + name, "", ("40", "line"))
+        self.ask("PATCH", f"{project}/cloth", name=name, **facts)
+        self.swatch(project, [["25 cm", warp]] * 3, [["25 cm", weft]] * 3)
+        number = self.ask("GET", project)["cloth"]["id"]
+        self.ask("DELETE", project)
+        self.ask("PATCH", f"/api/cloths/{number}", treated=True)
 
 
 def load(app: Flask, *, lay_seconds: int = 2, wait: float = 60.0) -> None:
     """The choir's five garments. With workers, all but the remnant are laid too."""
     desk = _Desk(app)
+    _cupboard(desk)
     projects = [_remnant(desk), _slip(desk), _waistcoat(desk), _overshirt(desk), _skirt(desk)]
     if app.config["POOL"] is None:
         return
@@ -69,13 +81,35 @@ def load(app: Flask, *, lay_seconds: int = 2, wait: float = 60.0) -> None:
         jobs = [n for n in jobs if desk.ask("GET", f"/api/jobs/{n}")["state"] in ("waiting", "running")]
 
 
+def _cupboard(desk: _Desk) -> None:
+    """Linens of earlier years, whose tests help with the next one."""
+    for name, warp, weft, metres, place in (
+        ("Linen, oat", "23.6 cm", "24.3 cm", "0,6 m", "Remnants, second drawer"),
+        ("Linen, slate blue", "23.5 cm", "24.2 cm", "1,1 m", "Remnants, second drawer"),
+        ("Linen, washed rose", "23.7 cm", "24.3 cm", "0,45 m", "Remnants, third drawer"),
+    ):
+        desk.tested(
+            name,
+            warp,
+            weft,
+            blend=[{"fibre": "linen", "share": 100}],
+            width_readings=["146 cm", "146 cm", "145.8 cm"],
+            in_hand=metres,
+            mass="190",
+            place=place,
+        )
+
+
 def _skirt(desk: _Desk) -> str:
     path = desk.project("Six-gore skirt", "Altos, autumn concert", ("40", "line"), gap="3 mm")
     desk.ask(
         "PATCH",
         f"{path}/cloth",
         name="Windowpane check, yarn-dyed",
-        kind="cotton",
+        blend=[{"fibre": "cotton", "share": 100}],
+        colouring="yarn-dyed",
+        place="Blue box, top shelf",
+        style_number="WP 4107",
         width_readings=["149.5 cm", "149.2 cm", "149.8 cm"],
         margin_low="1.0 cm",
         margin_high="1.2 cm",
@@ -93,8 +127,8 @@ def _skirt(desk: _Desk) -> str:
     )
     desk.swatch(
         path,
-        [("25 cm", "24.0 cm"), ("25 cm", "24.1 cm"), ("25 cm", "24.0 cm")],
-        [("25 cm", "24.6 cm"), ("25 cm", "24.6 cm"), ("25 cm", "24.7 cm")],
+        [["25 cm", "24.0 cm"], ["25 cm", "24.1 cm"], ["25 cm", "24.0 cm"]],
+        [["25 cm", "24.6 cm"], ["25 cm", "24.6 cm"], ["25 cm", "24.7 cm"]],
     )
     gore = drafts.gore(waist=740, hip=1020, hem=2100, length=720)
     desk.stations(path, "Gore", gore, copies=6, seam="1.5 cm")
@@ -111,7 +145,9 @@ def _overshirt(desk: _Desk) -> str:
         "PATCH",
         f"{path}/cloth",
         name="Linen stripe, sand and slate",
-        kind="linen",
+        blend=[{"fibre": "linen", "share": 100}],
+        colouring="yarn-dyed",
+        answers={"drape": "stiff", "sheer": "no"},
         width_readings=["151.0 cm", "150.6 cm", "150.9 cm"],
         margin_low="0.9 cm",
         margin_high="0.9 cm",
@@ -128,8 +164,21 @@ def _overshirt(desk: _Desk) -> str:
     )
     desk.swatch(
         path,
-        [("25 cm", "23.5 cm"), ("25 cm", "23.4 cm"), ("25 cm", "23.5 cm")],
-        [("25 cm", "24.2 cm"), ("25 cm", "24.3 cm"), ("25 cm", "24.3 cm")],
+        [["25 cm", "23.8 cm", "23.5 cm"], ["25 cm", "23.8 cm", "23.5 cm"], ["25 cm", "23.9 cm", "23.6 cm"]],
+        [["25 cm", "24.5 cm", "24.3 cm"], ["25 cm", "24.4 cm", "24.3 cm"], ["25 cm", "24.5 cm", "24.3 cm"]],
+        diagonals=[["35,4 cm", "35,4 cm"], ["34,4 cm", "34,0 cm"], ["34,2 cm", "33,5 cm"]],
+    )
+    desk.beside(
+        path,
+        "interfacing",
+        "Cotton interfacing, sew-in",
+        blend=[{"fibre": "cotton", "share": 100}],
+        finish="starched",
+        width_readings=["90 cm", "90 cm", "90 cm"],
+        in_hand="1 m",
+        mass="110",
+        depth="light",
+        place="Interfacing drawer",
     )
     desk.drawing(path, drafts.overshirt(), "overshirt")
     return path
@@ -141,17 +190,35 @@ def _waistcoat(desk: _Desk) -> str:
         "PATCH",
         f"{path}/cloth",
         name="Velveteen, bottle green",
-        kind="velveteen",
+        blend=[{"fibre": "cotton", "share": 100}],
+        weave="velveteen",
+        face="the pile",
+        face_mark="a chalk cross on the back of every piece",
+        pile="up",
+        pile_why="the colour looks deeper on the stage",
+        rub_grade=3,
         width_readings=["112.0 cm", "111.8 cm", "112.1 cm"],
         margin_low="1.5 cm",
         margin_high="1.4 cm",
         mass="290",
         price="24,00",
-        one_way=True,
+        direction="nap",
         depth="dark",
         ground="#2F5A4C",
     )
-    desk.swatch(path, [("25 cm", "24.1 cm"), ("25 cm", "24.2 cm")], [("25 cm", "24.6 cm"), ("25 cm", "24.5 cm")])
+    desk.swatch(path, [["25 cm", "24.1 cm"], ["25 cm", "24.2 cm"]], [["25 cm", "24.6 cm"], ["25 cm", "24.5 cm"]])
+    desk.beside(
+        path,
+        "lining",
+        "Lining twill, slate",
+        blend=[{"fibre": "viscose", "share": 60}, {"fibre": "acetate", "share": 40}],
+        weave="twill",
+        width_readings=["138 cm", "138 cm", "137.8 cm"],
+        in_hand="1,2 m",
+        mass="90",
+        depth="medium",
+        rub_grade=5,
+    )
     desk.drawing(path, drafts.waistcoat(), "waistcoat")
     return path
 
@@ -162,7 +229,9 @@ def _slip(desk: _Desk) -> str:
         "PATCH",
         f"{path}/cloth",
         name="Crepe, harbour blue",
-        kind="viscose",
+        blend=[{"fibre": "viscose", "share": 100}],
+        weave="crepe",
+        answers={"drape": "fluid", "sheer": "shadow", "hand": "slips"},
         width_readings=["140.5 cm", "140.0 cm", "140.2 cm"],
         margin_low="1.0 cm",
         margin_high="1.0 cm",
@@ -184,7 +253,11 @@ def _remnant(desk: _Desk) -> str:
         "PATCH",
         f"{path}/cloth",
         name="Border-printed viscose, remnant",
-        kind="viscose",
+        blend=[{"fibre": "viscose", "share": 100}],
+        colouring="printed",
+        place="Remnants, third drawer",
+        flaws=[{"x": "52 cm", "y": "96 cm", "w": "3 cm", "h": "2 cm", "what": "ink spot"}],
+        shop_fold="68,5 cm",
         width_readings=["138.0 cm", "137.6 cm"],
         margin_low="0.8 cm",
         margin_high="0.8 cm",

@@ -18,6 +18,18 @@ class InUse(RuntimeError):
         self.where = where
 
 
+def served_at(home: Path) -> str:
+    """The address at which a home folder is being served, or nothing."""
+    file = home / "serving"
+    if not file.is_file():
+        return ""
+    try:
+        with HomeLock(home):
+            return ""
+    except InUse as taken:
+        return taken.where
+
+
 class HomeLock:
     """Held while a home folder is served or restored. Raises :class:`InUse` on entering when taken."""
 

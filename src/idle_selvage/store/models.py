@@ -41,21 +41,32 @@ class Base(DeclarativeBase):
 
 
 class Settings(Base):
-    """One row: how this person measures."""
+    """One row: how this person measures, what the washer takes (kg), and when the person is up (minutes of the day)."""
 
     __tablename__ = "settings"
     id: Mapped[int] = mapped_column(primary_key=True)
     system: Mapped[str] = mapped_column(String(10), default="metric")
     graduation: Mapped[float] = mapped_column(default=1.0)
+    washer_kg: Mapped[float] = mapped_column(default=7.0, server_default="7.0")
+    rise: Mapped[int] = mapped_column(default=420, server_default="420")
+    sleep: Mapped[int] = mapped_column(default=1320, server_default="1320")
 
 
 class Cloth(Base):
-    """A length of cloth. Lengths in mm, mass in g/m², price per ``price_unit``."""
+    """A length of cloth. Lengths in mm, mass in g/m², price per ``price_unit``.
+
+    ``like`` is the key under which past tests of like cloth are found; ``treated`` says that width and length in
+    hand were measured after pre-treatment.
+    """
 
     __tablename__ = "cloth"
     id: Mapped[int] = mapped_column(primary_key=True)
     name: Mapped[str] = mapped_column(String(120), default="")
-    kind: Mapped[str] = mapped_column(String(30), default="")
+    blend: Mapped[list[Any]] = mapped_column(default=list, server_default="[]")
+    weave: Mapped[str] = mapped_column(String(20), default="plain", server_default="plain")
+    finish: Mapped[str] = mapped_column(String(20), default="", server_default="")
+    colouring: Mapped[str] = mapped_column(String(20), default="", server_default="")
+    like: Mapped[str] = mapped_column(String(30), default="", server_default="", index=True)
     width_readings: Mapped[list[Any]] = mapped_column(default=list)
     margin_low: Mapped[float] = mapped_column(default=0.0)
     margin_high: Mapped[float] = mapped_column(default=0.0)
@@ -63,15 +74,42 @@ class Cloth(Base):
     mass: Mapped[float | None]
     price: Mapped[float | None]
     price_unit: Mapped[str] = mapped_column(String(2), default="m")
-    one_way: Mapped[bool] = mapped_column(default=False)
+    direction: Mapped[str] = mapped_column(String(10), default="none", server_default="none")
+    pile: Mapped[str] = mapped_column(String(5), default="", server_default="")
+    pile_why: Mapped[str] = mapped_column(String(120), default="", server_default="")
+    wales: Mapped[float | None]
+    face: Mapped[str] = mapped_column(String(120), default="", server_default="")
+    face_mark: Mapped[str] = mapped_column(String(120), default="", server_default="")
+    reversible: Mapped[bool] = mapped_column(default=False, server_default="0")
     depth: Mapped[str] = mapped_column(String(10), default="medium")
+    rub_grade: Mapped[int | None]
     ground: Mapped[str] = mapped_column(String(7), default="#C9D3D6")
     bars: Mapped[dict[str, Any]] = mapped_column(default=dict)
+    flaws: Mapped[list[Any]] = mapped_column(default=list, server_default="[]")
+    shop_fold: Mapped[float | None]
+    answers: Mapped[dict[str, Any]] = mapped_column(default=dict, server_default="{}")
+    style_number: Mapped[str] = mapped_column(String(120), default="", server_default="")
+    place: Mapped[str] = mapped_column(String(120), default="", server_default="")
+    treated: Mapped[bool] = mapped_column(default=False, server_default="0")
     created_at: Mapped[datetime] = mapped_column(default=now)
+    deleted_at: Mapped[datetime | None]
+
+
+class Photo(Base):
+    """A photo of a cloth, made smaller and freed of everything but the picture."""
+
+    __tablename__ = "photo"
+    cloth_id: Mapped[int] = mapped_column(ForeignKey("cloth.id", ondelete="CASCADE"), primary_key=True)
+    jpeg: Mapped[bytes]
+    at: Mapped[datetime] = mapped_column(default=now)
 
 
 class Swatch(Base):
-    """A marked swatch: [before, after or null] per reading, mm."""
+    """A marked swatch: a row per marked distance, [before, after wash 1, after wash 2 …], mm, null where not measured.
+
+    ``diagonals`` holds [AC, BD] before and after each wash, or null. The newest swatch of a cloth that is ``used``
+    is gone by. ``simulated`` readings come from the stand-in washer.
+    """
 
     __tablename__ = "swatch"
     id: Mapped[int] = mapped_column(primary_key=True)
@@ -79,7 +117,72 @@ class Swatch(Base):
     warp: Mapped[list[Any]] = mapped_column(default=list)
     weft: Mapped[list[Any]] = mapped_column(default=list)
     graduation: Mapped[float] = mapped_column(default=1.0)
+    diagonals: Mapped[list[Any]] = mapped_column(default=list, server_default="[]")
+    used: Mapped[bool] = mapped_column(default=True, server_default="1")
+    simulated: Mapped[bool] = mapped_column(default=False, server_default="0")
     updated_at: Mapped[datetime] = mapped_column(default=now)
+
+
+class Wash(Base):
+    """One wash of a length of cloth: how, the rag's grade (1 to 5), and what it measured afterwards."""
+
+    __tablename__ = "wash"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    cloth_id: Mapped[int] = mapped_column(ForeignKey("cloth.id", ondelete="CASCADE"), index=True)
+    at: Mapped[datetime] = mapped_column(default=now)
+    how: Mapped[str] = mapped_column(String(120), default="")
+    grade: Mapped[int | None]
+    length_after: Mapped[float | None]
+    width_after: Mapped[float | None]
+    simulated: Mapped[bool] = mapped_column(default=False)
+    #: the step of a load that it was, if it was planned
+    task_id: Mapped[int | None] = mapped_column(ForeignKey("load_task.id", ondelete="SET NULL"))
+
+
+class SetCloth(Base):
+    """Another cloth of a project beside its main one, and what it is for."""
+
+    __tablename__ = "set_cloth"
+    project_id: Mapped[int] = mapped_column(ForeignKey("project.id"), primary_key=True)
+    cloth_id: Mapped[int] = mapped_column(ForeignKey("cloth.id"), primary_key=True)
+    role: Mapped[str] = mapped_column(String(20))
+    cloth: Mapped[Cloth] = relationship()
+
+
+class WashLoad(Base):
+    """Cloths that share water, planned together. ``cloths``: [{id, name, project}]."""
+
+    __tablename__ = "wash_load"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    name: Mapped[str] = mapped_column(Text)
+    why: Mapped[str] = mapped_column(Text)
+    kilograms: Mapped[float]
+    metres: Mapped[float]
+    too_heavy: Mapped[bool]
+    cloths: Mapped[list[Any]]
+    created_at: Mapped[datetime] = mapped_column(default=now)
+    steps: Mapped[list[LoadTask]] = relationship(
+        order_by="LoadTask.position", cascade="all, delete-orphan", back_populates="load"
+    )
+
+
+class LoadTask(Base):
+    """One step of a load: when it is planned, when it was begun and ended. ``learn`` names the time it teaches."""
+
+    __tablename__ = "load_task"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    load_id: Mapped[int] = mapped_column(ForeignKey("wash_load.id", ondelete="CASCADE"), index=True)
+    position: Mapped[int]
+    what: Mapped[str] = mapped_column(String(60))
+    machine: Mapped[str] = mapped_column(String(10))
+    minutes: Mapped[int]
+    bound: Mapped[str] = mapped_column(String(6))
+    learn: Mapped[str] = mapped_column(String(20), index=True)
+    start_at: Mapped[datetime]
+    end_at: Mapped[datetime]
+    started_at: Mapped[datetime | None]
+    finished_at: Mapped[datetime | None]
+    load: Mapped[WashLoad] = relationship(back_populates="steps")
 
 
 class Project(Base):
@@ -91,6 +194,7 @@ class Project(Base):
     note: Mapped[str] = mapped_column(Text, default="")
     wash: Mapped[str] = mapped_column(String(20), default="40")
     dry: Mapped[str] = mapped_column(String(20), default="line")
+    school: Mapped[str] = mapped_column(String(10), default="", server_default="")
     cloth_id: Mapped[int] = mapped_column(ForeignKey("cloth.id"), index=True)
     gap: Mapped[float] = mapped_column(default=3.0)
     folds: Mapped[list[Any]] = mapped_column(default=lambda: ["open", "lengthwise"])
@@ -135,6 +239,8 @@ class LayRecord(Base):
     fingerprint: Mapped[str] = mapped_column(String(16))
     problem: Mapped[dict[str, Any]]
     lay: Mapped[dict[str, Any]]
+    #: the shrinkages planned with when it was made, per cent: {"warp": …, "weft": …}
+    basis: Mapped[dict[str, Any]] = mapped_column(default=dict, server_default="{}")
     chosen: Mapped[bool] = mapped_column(default=False)
     picked: Mapped[bool] = mapped_column(default=False)
     created_at: Mapped[datetime] = mapped_column(default=now)

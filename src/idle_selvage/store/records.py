@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Any, cast
 
 from sqlalchemy import func, select, update
@@ -9,13 +10,22 @@ from sqlalchemy.orm import Session
 
 from ..core import cloth as core_cloth
 from ..core import pieces as core_pieces
+from ..core.bars import Bar, Bars, read_bars
+from ..core.direction import is_one_way
+from ..core.dye import CLEAN, Dye
+from ..core.fibres import Make, deciding_kinds
+from ..core.history import Past
 from ..core.lay.answer import Lay, from_json
 from ..core.lay.problem import LayPiece, Problem
 from ..core.pieces import Grain
-from ..core.tally import Swatch as CoreSwatch
-from ..core.tally import Wishes
+from ..core.shrink_to_fit import TURN, enlarge, on_cloth
+from ..core.shrinkage import BadReadings
+from ..core.swatch import Swatch as CoreSwatch
+from ..core.swatch import in_all
+from ..core.tally import Given, Wishes
+from ..core.treatment import Advice, Facts, School, advise
 from ..core.units import MM_PER_YARD
-from .models import Cloth, Job, LayRecord, LogEntry, Piece, Project, Settings, Swatch, now
+from .models import Cloth, Job, LayRecord, LogEntry, Piece, Project, SetCloth, Settings, Swatch, Wash, now
 
 
 class NotFound(LookupError):
@@ -69,9 +79,84 @@ def pieces(session: Session, project_id: int) -> list[Piece]:
     )
 
 
+def cloth(session: Session, number: int, *, deleted: bool = False) -> Cloth:
+    """A cloth by its number. Raises :class:`NotFound`."""
+    row = session.get(Cloth, number)
+    if row is None or (row.deleted_at is not None and not deleted):
+        raise NotFound("There is no such cloth; it may have been put away.")
+    return row
+
+
+def cupboard(session: Session) -> list[Cloth]:
+    """Every cloth that is not put away, the newest first."""
+    return list(session.scalars(select(Cloth).where(Cloth.deleted_at.is_(None)).order_by(Cloth.id.desc())))
+
+
+def projects_of_cloth(session: Session, cloth_id: int) -> list[Project]:
+    """The open projects that use a cloth, as main cloth or beside it."""
+    beside = select(SetCloth.project_id).where(SetCloth.cloth_id == cloth_id)
+    return list(
+        session.scalars(
+            select(Project)
+            .where(Project.deleted_at.is_(None), (Project.cloth_id == cloth_id) | Project.id.in_(beside))
+            .order_by(Project.id)
+        )
+    )
+
+
+def set_cloths(session: Session, project_id: int) -> list[SetCloth]:
+    """The other cloths of a project, in the order they came."""
+    return list(session.scalars(select(SetCloth).where(SetCloth.project_id == project_id).order_by(SetCloth.cloth_id)))
+
+
+def cloth_of(session: Session, project_row: Project, cloth_id: int | None) -> Cloth:
+    """A project's own cloth by its number, the main one when None. Raises :class:`NotFound`."""
+    if cloth_id is None or cloth_id == project_row.cloth_id:
+        return project_row.cloth
+    beside = session.get(SetCloth, (project_row.id, cloth_id))
+    if beside is None:
+        raise NotFound("That cloth does not belong to this project.")
+    return beside.cloth
+
+
+def swatches(session: Session, cloth_id: int) -> list[Swatch]:
+    """A cloth's swatches, the newest first."""
+    return list(session.scalars(select(Swatch).where(Swatch.cloth_id == cloth_id).order_by(Swatch.id.desc())))
+
+
 def swatch(session: Session, cloth_id: int) -> Swatch | None:
-    """The cloth's swatch, or None before one was marked."""
-    return session.scalars(select(Swatch).where(Swatch.cloth_id == cloth_id).order_by(Swatch.id.desc())).first()
+    """The swatch a cloth is gone by, or None before one was marked."""
+    return session.scalars(
+        select(Swatch).where(Swatch.cloth_id == cloth_id, Swatch.used).order_by(Swatch.id.desc())
+    ).first()
+
+
+def washes(session: Session, cloth_id: int) -> list[Wash]:
+    """Every wash of the length, the first one first."""
+    return list(session.scalars(select(Wash).where(Wash.cloth_id == cloth_id).order_by(Wash.id)))
+
+
+def past_tests(session: Session, like: str, but: int) -> tuple[Past, ...]:
+    """Finished tests of like cloth, the newest first, without the cloth ``but`` and without stand-in readings."""
+    if not like:
+        return ()
+    rows = session.execute(
+        select(Swatch, Cloth.name)
+        .join(Cloth, Cloth.id == Swatch.cloth_id)
+        .where(Cloth.like == like, Cloth.id != but, Swatch.used, ~Swatch.simulated)
+        .order_by(Swatch.id.desc())
+        .limit(50)
+    ).all()
+    found = []
+    for row, name in rows:
+        test = as_swatch(row)
+        try:
+            warp, weft = in_all(test, "warp"), in_all(test, "weft")
+        except BadReadings:
+            continue
+        if warp is not None and weft is not None:
+            found.append(Past(name or "a cloth without a name", warp.value, weft.value))
+    return tuple(found)
 
 
 def chosen_lay(session: Session, project_id: int) -> LayRecord | None:
@@ -98,6 +183,13 @@ def log(session: Session, project_id: int | None, stage: str, what: str, **detai
     session.add(LogEntry(project_id=project_id, stage=stage, what=what, detail=detail))
 
 
+def log_cloth(session: Session, row: Cloth, stage: str, what: str, **detail: Any) -> None:
+    """Write a line about a cloth into the log of every project that uses it, or into the cupboard's own."""
+    numbers: list[int | None] = [p.id for p in projects_of_cloth(session, row.id)]
+    for number in numbers or [None]:
+        log(session, number, stage, what, cloth=row.id, **detail)
+
+
 def log_entries(session: Session, project_id: int) -> list[LogEntry]:
     """A project's log, the newest first."""
     return list(session.scalars(select(LogEntry).where(LogEntry.project_id == project_id).order_by(LogEntry.id.desc())))
@@ -112,15 +204,82 @@ def as_cloth(row: Cloth) -> core_cloth.Cloth:
     """The core's cloth; its price is per metre whatever the shop says."""
     price = None if row.price is None else row.price * (1.0 if row.price_unit == "m" else 1000.0 / MM_PER_YARD)
     return core_cloth.Cloth(
-        tuple(row.width_readings), row.margin_low, row.margin_high, row.one_way, row.in_hand, row.mass, price
+        tuple(row.width_readings),
+        row.margin_low,
+        row.margin_high,
+        is_one_way(row.direction),
+        row.in_hand,
+        row.mass,
+        price,
     )
+
+
+def as_make(row: Cloth) -> Make:
+    """What the cloth is made of."""
+    return Make(tuple((fibre, share) for fibre, share in row.blend), row.weave, row.finish, row.colouring)
+
+
+def as_dye(session: Session, row: Cloth) -> Dye:
+    """What is known of its dye."""
+    grades = tuple(w.grade for w in washes(session, row.id) if w.grade is not None)
+    return Dye(row.depth, row.rub_grade, grades)
+
+
+def as_bars(row: Cloth) -> tuple[Bars, Bars]:
+    """The bars that follow one another along the cloth, and across it."""
+
+    def read(name: str) -> Bars:
+        return read_bars([Bar(b["width"], b["colour"]) for b in row.bars.get(name, [])])
+
+    return read("along"), read("across")
 
 
 def as_swatch(row: Swatch | None) -> CoreSwatch:
     """The core's swatch; an empty one before any was marked."""
     if row is None:
         return CoreSwatch()
-    return CoreSwatch(tuple((b, a) for b, a in row.warp), tuple((b, a) for b, a in row.weft), row.graduation)
+    return CoreSwatch(
+        tuple(tuple(r) for r in row.warp),
+        tuple(tuple(r) for r in row.weft),
+        row.graduation,
+        tuple((d[0], d[1]) if d else None for d in row.diagonals),
+    )
+
+
+def treat_facts(session: Session, row: Cloth) -> Facts:
+    """What decides how a cloth is treated."""
+    metres = row.in_hand / 1000.0 if row.in_hand else None
+    return Facts(deciding_kinds(as_make(row)), as_dye(session, row), row.weave == "sequin", metres)
+
+
+def school_of(project_row: Project) -> School | None:
+    """The school the maker chose, or None for the default."""
+    return cast(School, project_row.school) if project_row.school else None
+
+
+def advice(session: Session, project_row: Project, row: Cloth) -> Advice:
+    """The treatment of one cloth of a project."""
+    return advise(project_row.wash, project_row.dry, treat_facts(session, row), school_of(project_row))
+
+
+def needs_treatment(session: Session, row: Cloth) -> bool:
+    """Whether the length still has to be treated: never was, or its dye still came off the last time."""
+    if row.treated:
+        return False
+    done = [w for w in washes(session, row.id) if not w.simulated]
+    return not done or (done[-1].grade is not None and done[-1].grade < CLEAN)
+
+
+def given(session: Session, project_row: Project) -> Given:
+    """What a project's tally rests on."""
+    row = project_row.cloth
+    return Given(
+        as_make(row),
+        as_swatch(swatch(session, row.id)),
+        past_tests(session, row.like, row.id),
+        raw=project_row.school == "fit",
+        treated=row.treated,
+    )
 
 
 def as_piece(row: Piece) -> core_pieces.Piece:
@@ -142,20 +301,52 @@ def as_wishes(row: Project) -> Wishes:
     return Wishes(row.gap, tuple(row.folds), row.ends, row.spare, row.shop_step)
 
 
-def lay_problem(project_row: Project, rows: list[Piece], width: float) -> Problem:
-    """The lay problem of a project on a usable width. Raises BadPiece for a piece that cannot be cut."""
+def lay_problem(
+    project_row: Project, rows: list[Piece], width: float, fit: tuple[float, float] | None = None
+) -> Problem:
+    """The lay problem of a project on a usable width. Raises BadPiece for a piece that cannot be cut.
+
+    ``fit`` are the shrinkages along and across, in per cent, by which pieces are enlarged to shrink to fit.
+    """
     names: dict[str, int] = {}
     laid = []
     for row in rows:
         names[row.name] = names.get(row.name, 0) + 1
         name = row.name if names[row.name] == 1 else f"{row.name} ({names[row.name]})"
         shape = as_piece(row)
-        laid.append(
-            LayPiece(name, core_pieces.cut_line(shape), row.copies, row.pair, row.on_fold, shape.grain, row.one_way)
-        )
+        grain: Grain = shape.grain
+        if fit is not None:
+            shape = enlarged(shape, fit)
+        outline = core_pieces.cut_line(shape)
+        if fit is not None and grain in ("bias", "any") and abs(fit[0] - fit[1]) > 0.05:
+            # enlarged for one slant only, so it is given turned, and may only be turned end for end
+            outline, grain = on_cloth(outline, grain), "lengthwise"
+        laid.append(LayPiece(name, outline, row.copies, row.pair, row.on_fold, grain, row.one_way))
+    cloth_row = project_row.cloth
     return Problem(
-        round(width, 3), tuple(laid), None, project_row.cloth.one_way, False, project_row.gap, tuple(project_row.folds)
+        round(width, 3),
+        tuple(laid),
+        None,
+        is_one_way(cloth_row.direction),
+        cloth_row.reversible,
+        project_row.gap,
+        tuple(project_row.folds),
     )
+
+
+def leans(problem: dict[str, Any], rows: list[Piece]) -> dict[str, int]:
+    """Pieces that a stored problem holds turned already (bias pieces enlarged to shrink to fit), and their turn."""
+    grains = {p["id"]: p["grain"] for p in problem["pieces"]}
+    return {
+        row.name: TURN[cast(Grain, row.grain)]
+        for row in rows
+        if row.grain == "bias" and grains.get(row.name) == "lengthwise"
+    }
+
+
+def enlarged(piece_: core_pieces.Piece, fit: tuple[float, float]) -> core_pieces.Piece:
+    """A piece for raw cloth; an allowance still to be added keeps its width."""
+    return replace(piece_, outline=enlarge(piece_.outline, piece_.grain, *fit))
 
 
 def lay_of(row: LayRecord) -> Lay:
@@ -178,6 +369,7 @@ def keep_lays(
                 fingerprint=fingerprint,
                 problem=problem,
                 lay=data,
+                basis=job_row.params.get("basis", {}),
             )
             session.add(row)
             known[fold] = row

@@ -1,6 +1,8 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useParams } from "react-router";
-import { api, type ClothChange, type LayWishes, type Project, type ProjectChange, type PurchaseChange, saved, unwrap } from "./client";
+import {
+  api, type ClothChange, type LayWishes, type Project, type ProjectChange, type PurchaseChange, saved, type SwatchChange, unwrap, type Washday,
+} from "./client";
 
 export function useSettings() {
   return useQuery({ queryKey: ["settings"], queryFn: () => unwrap(api.GET("/api/settings")), staleTime: Infinity }).data;
@@ -38,7 +40,14 @@ export function useChanges() {
     void client.invalidateQueries({ queryKey: ["projects"] });
     void client.invalidateQueries({ queryKey: ["lay", id] });
     void client.invalidateQueries({ queryKey: ["log", id] });
+    void client.invalidateQueries({ queryKey: ["shrink", id] });
+    void client.invalidateQueries({ queryKey: ["cupboard"] });
+    void client.invalidateQueries({ queryKey: ["washday"] });
     return project;
+  };
+  const keepSwatch = ({ project, shrink }: { project: Project; shrink: { cloth_id: number } }) => {
+    keep(project);
+    client.setQueryData(["shrink", id, shrink.cloth_id], shrink);
   };
   return {
     id,
@@ -50,5 +59,69 @@ export function useChanges() {
     lay: async (body: LayWishes) => keep(await saved(api.PATCH("/api/projects/{project_id}/lay", { ...path, body }))),
     cloth: async (body: ClothChange) =>
       keep(await saved(api.PATCH("/api/projects/{project_id}/cloth", { ...path, body }))),
+    school: async (school: string) =>
+      keep(await saved(api.PATCH("/api/projects/{project_id}/treatment", { ...path, body: { school } }))),
+    refresh: async () => keep(await saved(api.POST("/api/projects/{project_id}/lay/refresh", path))),
+    swatch: async (body: SwatchChange) => keepSwatch(await saved(api.PUT("/api/projects/{project_id}/swatch", { ...path, body }))),
+    washSwatch: async (cloth_id: number) =>
+      keepSwatch(await saved(api.POST("/api/projects/{project_id}/swatch/wash", { ...path, body: { cloth_id } }))),
+    addSwatch: async (cloth_id: number) =>
+      keepSwatch(await saved(api.POST("/api/projects/{project_id}/swatches", { ...path, body: { cloth_id } }))),
+    useSwatch: async (swatch_id: number) =>
+      keepSwatch(await saved(api.PUT("/api/projects/{project_id}/swatch/use", { ...path, body: { swatch_id } }))),
+    useCloth: async (cloth_id: number) =>
+      keep(await saved(api.PUT("/api/projects/{project_id}/cloth/use", { ...path, body: { cloth_id } }))),
+    beside: async (body: { cloth_id?: number; name?: string; role: string }) =>
+      keep(await saved(api.POST("/api/projects/{project_id}/set", { ...path, body: { name: "", ...body } }))),
+    notBeside: async (cloth_id: number) =>
+      keep(await saved(api.DELETE("/api/projects/{project_id}/set/{cloth_id}", { params: { path: { project_id: id, cloth_id } } }))),
+  };
+}
+
+/** One cloth's swatch and treatment; the project's main cloth when none is named. */
+export function useShrink(clothId: number) {
+  const id = useProjectId();
+  return useQuery({
+    queryKey: ["shrink", id, clothId],
+    queryFn: () =>
+      unwrap(api.GET("/api/projects/{project_id}/shrink", { params: { path: { project_id: id }, query: { cloth_id: clothId } } })),
+  });
+}
+
+/** Everything that shows a cloth, fetched again after it changed. */
+export function useClothNews() {
+  const client = useQueryClient();
+  return () => {
+    for (const key of ["cloth", "cupboard", "project", "projects", "shrink", "washday", "lay"])
+      void client.invalidateQueries({ queryKey: [key] });
+  };
+}
+
+export function useCupboard(words = "") {
+  return useQuery({
+    queryKey: ["cupboard", words],
+    queryFn: () => unwrap(api.GET("/api/cloths", { params: { query: { words } } })),
+    placeholderData: (old) => old,
+  });
+}
+
+/** The washing day; looked at again every half minute, so that lateness and timers show by themselves. */
+export function useWashday() {
+  return useQuery({ queryKey: ["washday"], queryFn: () => unwrap(api.GET("/api/washday")), refetchInterval: 30_000 });
+}
+
+export function useWashdayChanges() {
+  const client = useQueryClient();
+  const keep = (day: Washday) => {
+    client.setQueryData(["washday"], day);
+    for (const key of ["project", "projects", "cupboard", "cloth", "log"]) void client.invalidateQueries({ queryKey: [key] });
+  };
+  const step = (task_id: number) => ({ params: { path: { task_id } } });
+  return {
+    plan: async () => keep(await saved(api.POST("/api/washday/plan"))),
+    house: async (body: { washer_kg?: string; rise?: string; sleep?: string }) => keep(await saved(api.PATCH("/api/washday", { body }))),
+    begin: async (id: number) => keep(await saved(api.POST("/api/washday/steps/{task_id}/begin", step(id)))),
+    end: async (id: number) => keep(await saved(api.POST("/api/washday/steps/{task_id}/end", step(id)))),
+    back: async (id: number) => keep(await saved(api.POST("/api/washday/steps/{task_id}/back", step(id)))),
   };
 }

@@ -226,8 +226,166 @@ export interface paths {
         delete?: never;
         options?: never;
         head?: never;
-        /** Change what is known of a project's cloth. */
+        /** Change what is known of a project's main cloth. */
         patch: operations["changeCloth"];
+        trace?: never;
+    };
+    "/api/cloths": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The cupboard: every cloth, or those in whose facts all the words are found. */
+        get: operations["listCloths"];
+        put?: never;
+        /** Put a cloth into the cupboard. */
+        post: operations["addCloth"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cloths/{cloth_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One cloth of the cupboard. */
+        get: operations["readCloth"];
+        put?: never;
+        post?: never;
+        /** Take a cloth out of the cupboard. It can be brought back. */
+        delete: operations["deleteCloth"];
+        options?: never;
+        head?: never;
+        /** Change what is known of a cloth, whichever projects use it. */
+        patch: operations["changeAnyCloth"];
+        trace?: never;
+    };
+    "/api/cloths/{cloth_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bring back a cloth that was taken out. */
+        post: operations["restoreCloth"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cloths/{cloth_id}/photo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A cloth's photo. */
+        get: operations["readPhoto"];
+        /** Keep a photo of a cloth; it is made smaller, and what the camera wrote into it is left out. */
+        put: operations["keepPhoto"];
+        post?: never;
+        /** Take a photo away for good. */
+        delete: operations["deletePhoto"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cloths/{cloth_id}/washes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Write down a wash of the length: how, the rag's grade, and what it measured afterwards. */
+        post: operations["addWash"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/cloth/use": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Make a project of a cloth out of the cupboard; the one it had goes into the cupboard. */
+        put: operations["useCloth"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/set": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put a lining, interfacing, trim or second cloth beside the main one. */
+        post: operations["addToSet"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/set/{cloth_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take a cloth from beside the main one; it stays in the cupboard. */
+        delete: operations["removeFromSet"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/shrink": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One cloth's swatch, its verdict, and how to treat the cloth. */
+        get: operations["readShrink"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/projects/{project_id}/swatch": {
@@ -241,6 +399,195 @@ export interface paths {
         /** Keep a swatch's readings. */
         put: operations["keepSwatch"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/swatches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begin another swatch of a cloth; earlier ones are kept, and one can go back to them. */
+        post: operations["addSwatch"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/swatch/use": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Go by another of a cloth's swatches. */
+        put: operations["useSwatch"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/swatch/wash": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Wash the swatch in the stand-in washer: its readings are made up, and marked so. */
+        post: operations["washSwatch"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/treatment": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /** Choose how the cloth is treated before cutting; an empty text goes back to the default. */
+        patch: operations["chooseSchool"];
+        trace?: never;
+    };
+    "/api/washday": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What waits to be washed, and the plan. */
+        get: operations["readWashday"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /** Change what the washer takes, or when you are up. */
+        patch: operations["changeHouse"];
+        trace?: never;
+    };
+    "/api/washday/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Plan everything that is not under way, anew and from now on. */
+        post: operations["planWashday"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/washday/steps/{task_id}/begin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begin a step; its clock runs from now. */
+        post: operations["beginStep"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/washday/steps/{task_id}/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A step is done; how long it took is remembered. */
+        post: operations["endStep"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/washday/steps/{task_id}/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take back that a step was begun or ended. */
+        post: operations["takeStepBack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/washday/plan.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The steps that are still to come, as a calendar. */
+        get: operations["washdayIcs"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tape/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Readings that came after a number. */
+        get: operations["takeReadings"];
+        put?: never;
+        /** Send one reading; the field in focus takes it. */
+        post: operations["sendReading"];
         delete?: never;
         options?: never;
         head?: never;
@@ -293,6 +640,23 @@ export interface paths {
         put?: never;
         /** Begin laying a project's pieces on its cloth; an earlier laying under way is stopped. */
         post: operations["beginLay"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/lay/refresh": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bring lay and purchase up to date: lay again if the lay no longer fits, else go on with it as it is. */
+        post: operations["refreshLay"];
         delete?: never;
         options?: never;
         head?: never;
@@ -499,8 +863,24 @@ export interface components {
         };
         /** ChoicesOut */
         ChoicesOut: {
-            /** Kinds */
-            kinds: components["schemas"]["ChoiceOut"][];
+            /** Fibres */
+            fibres: components["schemas"]["ChoiceOut"][];
+            /** Weaves */
+            weaves: components["schemas"]["ChoiceOut"][];
+            /** Finishes */
+            finishes: components["schemas"]["ChoiceOut"][];
+            /** Colourings */
+            colourings: components["schemas"]["ChoiceOut"][];
+            /** Directions */
+            directions: components["schemas"]["ChoiceOut"][];
+            /** Piles */
+            piles: components["schemas"]["ChoiceOut"][];
+            /** Grades */
+            grades: components["schemas"]["ChoiceOut"][];
+            /** Roles */
+            roles: components["schemas"]["ChoiceOut"][];
+            /** Questions */
+            questions: components["schemas"]["QuestionOut"][];
             /** Washes */
             washes: components["schemas"]["ChoiceOut"][];
             /** Dries */
@@ -519,6 +899,17 @@ export interface components {
             /** Label */
             label: string;
         };
+        /** QuestionOut */
+        QuestionOut: {
+            /** Key */
+            key: string;
+            /** Asks */
+            asks: string;
+            /** How */
+            how: string;
+            /** Answers */
+            answers: components["schemas"]["ChoiceOut"][];
+        };
         /** ProjectsOut */
         ProjectsOut: {
             /** Projects */
@@ -530,17 +921,55 @@ export interface components {
             width: number;
             /** Colour */
             colour: string;
+            /**
+             * Text
+             * @description its width in the person's units
+             */
+            text: string;
+        };
+        /**
+         * BarsOut
+         * @description What one direction's bars come to.
+         */
+        BarsOut: {
+            repeat: components["schemas"]["LengthOut"] | null;
+            /**
+             * Axes
+             * @description mirror axes within one repeat, mm from the first bar's beginning
+             */
+            axes: number[];
+            /** Balanced */
+            balanced: boolean;
+            /** Seen */
+            seen: boolean;
+            dominant: components["schemas"]["BarOut"] | null;
         };
         /** ClothOut */
         ClothOut: {
+            /** Id */
+            id: number;
             /** Name */
             name: string;
-            /** Kind */
-            kind: string;
+            /** Blend */
+            blend: components["schemas"]["ShareOut"][];
+            /** Made Of */
+            made_of: string;
+            /** Blend Note */
+            blend_note: string;
+            /** Weave */
+            weave: string;
+            /** Finish */
+            finish: string;
+            /** Colouring */
+            colouring: string;
             /** Width Readings */
             width_readings: components["schemas"]["LengthOut"][];
+            /** Width Note */
+            width_note: string;
             margin_low: components["schemas"]["LengthOut"];
             margin_high: components["schemas"]["LengthOut"];
+            /** Margin Hint */
+            margin_hint: string;
             in_hand: components["schemas"]["LengthOut"] | null;
             /** Mass */
             mass: number | null;
@@ -551,16 +980,78 @@ export interface components {
              * @enum {string}
              */
             price_unit: "m" | "yd";
+            /** Direction */
+            direction: string;
+            /** Pile */
+            pile: string;
+            /** Pile Why */
+            pile_why: string;
+            /** Pile Note */
+            pile_note: string;
             /** One Way */
             one_way: boolean;
+            /** Wales */
+            wales: number | null;
+            /** Wale Note */
+            wale_note: string;
+            /** Face */
+            face: string;
+            /** Face Mark */
+            face_mark: string;
+            /** Reversible */
+            reversible: boolean;
             /** Depth */
             depth: string;
+            /** Rub Grade */
+            rub_grade: number | null;
+            /** Dye Note */
+            dye_note: string;
+            /** Washed Alone */
+            washed_alone: string;
             /** Ground */
             ground: string;
             /** Bars Along */
             bars_along: components["schemas"]["BarOut"][];
             /** Bars Across */
             bars_across: components["schemas"]["BarOut"][];
+            along: components["schemas"]["BarsOut"];
+            across: components["schemas"]["BarsOut"];
+            /** Bars Note */
+            bars_note: string[];
+            /** Flaws */
+            flaws: components["schemas"]["FlawOut"][];
+            shop_fold: components["schemas"]["LengthOut"] | null;
+            /** Answers */
+            answers: {
+                [key: string]: string;
+            };
+            /** Advice */
+            advice: string[];
+            /** Style Number */
+            style_number: string;
+            /** Place */
+            place: string;
+            /** Treated */
+            treated: boolean;
+            /** Washes */
+            washes: components["schemas"]["WashOut"][];
+            /**
+             * Photo
+             * @description the address of its photo
+             */
+            photo: string | null;
+        };
+        /**
+         * FlawOut
+         * @description A place to keep off: from the cut end, from the near selvage, and its size along and across.
+         */
+        FlawOut: {
+            x: components["schemas"]["LengthOut"];
+            y: components["schemas"]["LengthOut"];
+            w: components["schemas"]["LengthOut"];
+            h: components["schemas"]["LengthOut"];
+            /** What */
+            what: string;
         };
         /** ProjectLineOut */
         ProjectLineOut: {
@@ -580,6 +1071,13 @@ export interface components {
             /** Next Step */
             next_step: string;
         };
+        /** ShareOut */
+        ShareOut: {
+            /** Fibre */
+            fibre: string;
+            /** Share */
+            share: number;
+        };
         /** StageOut */
         StageOut: {
             /** Name */
@@ -591,6 +1089,24 @@ export interface components {
             state: "empty" | "begun" | "done" | "look-again" | "not-built";
             /** Why */
             why: string;
+        };
+        /** WashOut */
+        WashOut: {
+            /** Id */
+            id: number;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** How */
+            how: string;
+            /** Grade */
+            grade: number | null;
+            length_after: components["schemas"]["LengthOut"] | null;
+            width_after: components["schemas"]["LengthOut"] | null;
+            /** Simulated */
+            simulated: boolean;
         };
         /** ProjectOut */
         ProjectOut: {
@@ -604,11 +1120,13 @@ export interface components {
             wash: string;
             /** Dry */
             dry: string;
+            /** School */
+            school: string;
             cloth: components["schemas"]["ClothOut"];
+            set: components["schemas"]["SetOut"];
             wishes: components["schemas"]["WishesOut"];
             /** Pieces */
             pieces: components["schemas"]["PieceOut"][];
-            shrink: components["schemas"]["ShrinkOut"];
             /** Stages */
             stages: components["schemas"]["StageOut"][];
             /** Tally */
@@ -686,28 +1204,37 @@ export interface components {
             /** Error */
             error: string;
         };
-        /** KnownOut */
-        KnownOut: {
-            /**
-             * Basis
-             * @enum {string}
-             */
-            basis: "swatch" | "range" | "none";
-            figure: components["schemas"]["FigureOut"] | null;
-            plan: components["schemas"]["FigureOut"] | null;
-            /** Missing */
-            missing: string;
-        };
         /** LineOut */
         LineOut: {
             /** Name */
             name: string;
             adds: components["schemas"]["LengthOut"];
         };
-        /** PairOut */
-        PairOut: {
-            before: components["schemas"]["LengthOut"];
-            after: components["schemas"]["LengthOut"] | null;
+        /**
+         * MemberOut
+         * @description One cloth of a project's set, beside the others.
+         */
+        MemberOut: {
+            /** Cloth Id */
+            cloth_id: number;
+            /** Name */
+            name: string;
+            /** Role */
+            role: string;
+            /** Role Label */
+            role_label: string;
+            /** Made Of */
+            made_of: string;
+            warp: components["schemas"]["FigureOut"] | null;
+            weft: components["schemas"]["FigureOut"] | null;
+            /** Basis */
+            basis: string;
+            /** Washed */
+            washed: boolean;
+            /** Treatment */
+            treatment: string;
+            /** Rub */
+            rub: string;
         };
         /** PieceOut */
         PieceOut: {
@@ -755,6 +1282,15 @@ export interface components {
              * @default
              */
             fault?: string;
+            /**
+             * Enlarged
+             * @description the cut line for raw cloth, when it is shrunk to fit
+             * @default []
+             */
+            enlarged?: [
+                number,
+                number
+            ][];
         };
         /** PurchaseOut */
         PurchaseOut: {
@@ -766,21 +1302,14 @@ export interface components {
             cost: components["schemas"]["FigureOut"] | null;
             in_hand_short: components["schemas"]["FigureOut"] | null;
         };
-        /** ShrinkOut */
-        ShrinkOut: {
-            /** Warp */
-            warp: components["schemas"]["PairOut"][];
-            /** Weft */
-            weft: components["schemas"]["PairOut"][];
-            graduation: components["schemas"]["LengthOut"];
-            warp_known: components["schemas"]["KnownOut"];
-            weft_known: components["schemas"]["KnownOut"];
-            /** Steps */
-            steps: string[];
-            /** Cautions */
-            cautions: string[];
-            /** @description the marked distance that is sure to 1 % */
-            least_swatch: components["schemas"]["LengthOut"];
+        /** SetOut */
+        SetOut: {
+            /** Members */
+            members: components["schemas"]["MemberOut"][];
+            /** Mismatches */
+            mismatches: string[];
+            /** All Washed */
+            all_washed: string;
         };
         /** SourceOut */
         SourceOut: {
@@ -1071,10 +1600,25 @@ export interface components {
              */
             name?: string | null;
             /**
-             * Kind
+             * Blend
              * @default null
              */
-            kind?: string | null;
+            blend?: components["schemas"]["ShareIn"][] | null;
+            /**
+             * Weave
+             * @default null
+             */
+            weave?: string | null;
+            /**
+             * Finish
+             * @default null
+             */
+            finish?: string | null;
+            /**
+             * Colouring
+             * @default null
+             */
+            colouring?: string | null;
             /**
              * Width Readings
              * @default null
@@ -1111,15 +1655,50 @@ export interface components {
              */
             price_unit?: ("m" | "yd") | null;
             /**
-             * One Way
+             * Direction
              * @default null
              */
-            one_way?: boolean | null;
+            direction?: string | null;
+            /**
+             * Pile
+             * @default null
+             */
+            pile?: string | null;
+            /**
+             * Pile Why
+             * @default null
+             */
+            pile_why?: string | null;
+            /**
+             * Wales
+             * @default null
+             */
+            wales?: (string | number) | null;
+            /**
+             * Face
+             * @default null
+             */
+            face?: string | null;
+            /**
+             * Face Mark
+             * @default null
+             */
+            face_mark?: string | null;
+            /**
+             * Reversible
+             * @default null
+             */
+            reversible?: boolean | null;
             /**
              * Depth
              * @default null
              */
             depth?: ("light" | "medium" | "dark") | null;
+            /**
+             * Rub Grade
+             * @default null
+             */
+            rub_grade?: number | null;
             /**
              * Ground
              * @default null
@@ -1135,6 +1714,38 @@ export interface components {
              * @default null
              */
             bars_across?: components["schemas"]["BarIn"][] | null;
+            /**
+             * Flaws
+             * @default null
+             */
+            flaws?: components["schemas"]["FlawIn"][] | null;
+            /**
+             * Shop Fold
+             * @default null
+             */
+            shop_fold?: (string | number) | null;
+            /**
+             * Answers
+             * @default null
+             */
+            answers?: {
+                [key: string]: string;
+            } | null;
+            /**
+             * Style Number
+             * @default null
+             */
+            style_number?: string | null;
+            /**
+             * Place
+             * @default null
+             */
+            place?: string | null;
+            /**
+             * Treated
+             * @default null
+             */
+            treated?: boolean | null;
         };
         /** BarIn */
         BarIn: {
@@ -1147,38 +1758,499 @@ export interface components {
             colour: string;
         };
         /**
+         * FlawIn
+         * @description A place to keep off: lower left corner from the cut end and the near selvage, and its size.
+         */
+        FlawIn: {
+            /**
+             * X
+             * @description millimetres as a number, or as typed: “126 cm”, “1 3/8 yd”
+             */
+            x: string | number;
+            /**
+             * Y
+             * @description millimetres as a number, or as typed: “126 cm”, “1 3/8 yd”
+             */
+            y: string | number;
+            /**
+             * W
+             * @description millimetres as a number, or as typed: “126 cm”, “1 3/8 yd”
+             */
+            w: string | number;
+            /**
+             * H
+             * @description millimetres as a number, or as typed: “126 cm”, “1 3/8 yd”
+             */
+            h: string | number;
+            /**
+             * What
+             * @default flaw
+             */
+            what?: string;
+        };
+        /** ShareIn */
+        ShareIn: {
+            /** Fibre */
+            fibre: string;
+            /**
+             * Share
+             * @description a number, or as typed: “3,5”
+             */
+            share: string | number;
+        };
+        /** CupboardOut */
+        CupboardOut: {
+            /** Cloths */
+            cloths: components["schemas"]["CupboardLineOut"][];
+            /**
+             * Of
+             * @description how many there are, found or not
+             */
+            of: number;
+        };
+        /**
+         * CupboardLineOut
+         * @description A cloth in the cupboard, with the projects that use it.
+         */
+        CupboardLineOut: {
+            cloth: components["schemas"]["ClothOut"];
+            /**
+             * Left
+             * @description what is there of it, in a few words
+             */
+            left: string;
+            /** Shrinkage */
+            shrinkage: string;
+            /** Projects */
+            projects: string[];
+        };
+        /** NewCloth */
+        NewCloth: {
+            /** Name */
+            name: string;
+        };
+        /** PhotoIn */
+        PhotoIn: {
+            /**
+             * Data
+             * @description a JPEG, PNG or WebP picture in base64
+             */
+            data: string;
+        };
+        /**
+         * WashIn
+         * @description One wash of the length. With ``stand_in`` the simulated washer makes up the grade and the measures.
+         */
+        WashIn: {
+            /**
+             * How
+             * @default
+             */
+            how?: string;
+            /**
+             * Grade
+             * @default null
+             */
+            grade?: number | null;
+            /**
+             * Length After
+             * @default null
+             */
+            length_after?: (string | number) | null;
+            /**
+             * Width After
+             * @default null
+             */
+            width_after?: (string | number) | null;
+            /**
+             * Stand In
+             * @default false
+             */
+            stand_in?: boolean;
+        };
+        /** UseIn */
+        UseIn: {
+            /** Cloth Id */
+            cloth_id: number;
+        };
+        /**
+         * SetIn
+         * @description A cloth to stand beside the main one: one of the cupboard by its number, or a new one by its name.
+         */
+        SetIn: {
+            /**
+             * Cloth Id
+             * @default null
+             */
+            cloth_id?: number | null;
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /** Role */
+            role: string;
+        };
+        /** ShrinkOut */
+        ShrinkOut: {
+            /** Cloth Id */
+            cloth_id: number;
+            /** Cloth Name */
+            cloth_name: string;
+            /** Role */
+            role: string;
+            /** Warp */
+            warp: components["schemas"]["RowOut"][];
+            /** Weft */
+            weft: components["schemas"]["RowOut"][];
+            /** Diagonals */
+            diagonals: (components["schemas"]["LengthOut"][] | null)[];
+            /** Washes */
+            washes: number;
+            graduation: components["schemas"]["LengthOut"];
+            /** Simulated */
+            simulated: boolean;
+            /** Before Corners */
+            before_corners: [
+                number,
+                number
+            ][];
+            /** Cycles */
+            cycles: components["schemas"]["CycleOut"][];
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "unwashed" | "once" | "again" | "stable" | "unsure";
+            /** Verdict Text */
+            verdict_text: string;
+            warp_known: components["schemas"]["KnownOut"];
+            weft_known: components["schemas"]["KnownOut"];
+            /** Past */
+            past: components["schemas"]["PastOut"][];
+            advice: components["schemas"]["AdviceOut"];
+            /** Swatches */
+            swatches: components["schemas"]["SwatchLineOut"][];
+            /** @description the marked distance that is sure to 1 % */
+            least_swatch: components["schemas"]["LengthOut"];
+            /** @description how large it would have to be, when this swatch cannot tell 1 % */
+            too_small: components["schemas"]["LengthOut"] | null;
+        };
+        /**
+         * AdviceOut
+         * @description How to treat the cloth, by which school, and why.
+         */
+        AdviceOut: {
+            school: components["schemas"]["SchoolOut"];
+            /** Chosen */
+            chosen: boolean;
+            /** Why */
+            why: string;
+            /** Others */
+            others: components["schemas"]["SchoolOut"][];
+            /** Changed */
+            changed: string[];
+            /** Forbids */
+            forbids: string[];
+            /** Usual */
+            usual: string[];
+            /** Steps */
+            steps: components["schemas"]["TreatStepOut"][];
+            /** Cautions */
+            cautions: string[];
+        };
+        /**
+         * CycleOut
+         * @description One wash: change in all, and what this wash alone added, per cent.
+         */
+        CycleOut: {
+            /** Wash */
+            wash: number;
+            warp: components["schemas"]["FigureOut"] | null;
+            weft: components["schemas"]["FigureOut"] | null;
+            /** Warp Added */
+            warp_added: number | null;
+            /** Weft Added */
+            weft_added: number | null;
+            skew: components["schemas"]["FigureOut"] | null;
+            /**
+             * Corners
+             * @description the swatch's true shape after this wash, mm; empty when not known
+             */
+            corners: [
+                number,
+                number
+            ][];
+        };
+        /** KnownOut */
+        KnownOut: {
+            /**
+             * Basis
+             * @enum {string}
+             */
+            basis: "swatch" | "history" | "range" | "raw" | "none";
+            figure: components["schemas"]["FigureOut"] | null;
+            plan: components["schemas"]["FigureOut"] | null;
+            /** Missing */
+            missing: string;
+        };
+        /** PastOut */
+        PastOut: {
+            /** Cloth */
+            cloth: string;
+            /** Warp */
+            warp: string;
+            /** Weft */
+            weft: string;
+        };
+        /**
+         * RowOut
+         * @description One marked distance: before washing, then after each wash; null where it was not measured.
+         */
+        RowOut: {
+            /** Values */
+            values: (components["schemas"]["LengthOut"] | null)[];
+        };
+        /** SchoolOut */
+        SchoolOut: {
+            /** Value */
+            value: string;
+            /** Label */
+            label: string;
+            /** Why */
+            why: string;
+        };
+        /** SwatchLineOut */
+        SwatchLineOut: {
+            /** Id */
+            id: number;
+            /** Used */
+            used: boolean;
+            /** Simulated */
+            simulated: boolean;
+            /** Text */
+            text: string;
+        };
+        /** TreatStepOut */
+        TreatStepOut: {
+            /** Text */
+            text: string;
+            /** Materials */
+            materials: string[];
+            /** Caution */
+            caution: string;
+        };
+        /**
+         * SwatchKeptOut
+         * @description After a change of a swatch: the project whole, and the cloth's swatch.
+         */
+        SwatchKeptOut: {
+            project: components["schemas"]["ProjectOut"];
+            shrink: components["schemas"]["ShrinkOut"];
+        };
+        /**
          * SwatchIn
-         * @description A swatch's readings; those after washing may still be missing. What is left out stays.
+         * @description A swatch's readings: a row per marked distance, before and then after each wash; null where not measured.
+         *
+         *     ``diagonals``: the two diagonals of the marked square, before and after each wash. What is left out stays.
          */
         SwatchIn: {
+            /**
+             * Cloth Id
+             * @default null
+             */
+            cloth_id?: number | null;
             /**
              * Warp
              * @default null
              */
-            warp?: components["schemas"]["PairIn"][] | null;
+            warp?: ((string | number) | null)[][] | null;
             /**
              * Weft
              * @default null
              */
-            weft?: components["schemas"]["PairIn"][] | null;
+            weft?: ((string | number) | null)[][] | null;
+            /**
+             * Diagonals
+             * @default null
+             */
+            diagonals?: ((string | number)[] | null)[] | null;
             /**
              * Graduation
              * @default null
              */
             graduation?: (string | number) | null;
         };
-        /** PairIn */
-        PairIn: {
+        /**
+         * WhichCloth
+         * @description Which of a project's cloths; the main one when left out.
+         */
+        WhichCloth: {
             /**
-             * Before
-             * @description millimetres as a number, or as typed: “126 cm”, “1 3/8 yd”
-             */
-            before: string | number;
-            /**
-             * After
+             * Cloth Id
              * @default null
              */
-            after?: (string | number) | null;
+            cloth_id?: number | null;
+        };
+        /** UseSwatch */
+        UseSwatch: {
+            /** Swatch Id */
+            swatch_id: number;
+        };
+        /** TreatIn */
+        TreatIn: {
+            /** School */
+            school: string;
+        };
+        /**
+         * WashdayOut
+         * @description What waits to be washed, the loads planned and under way, and what the plan rests on.
+         */
+        WashdayOut: {
+            /**
+             * Now
+             * Format: date-time
+             */
+            now: string;
+            /** Waiting */
+            waiting: components["schemas"]["WaitingOut"][];
+            /** Loads */
+            loads: components["schemas"]["LoadOut"][];
+            /** Finish At */
+            finish_at: string | null;
+            /** Out Of Date */
+            out_of_date: string;
+            /** Washer Kg */
+            washer_kg: number;
+            /** Rise */
+            rise: string;
+            /** Sleep */
+            sleep: string;
+            /** Learned */
+            learned: components["schemas"]["LearnedOut"][];
+        };
+        /** LearnedOut */
+        LearnedOut: {
+            /** What */
+            what: string;
+            /** Minutes */
+            minutes: number;
+            /** Times */
+            times: number;
+        };
+        /** LoadOut */
+        LoadOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Why */
+            why: string;
+            /** Kilograms */
+            kilograms: number;
+            /** Too Heavy */
+            too_heavy: boolean;
+            /** Cloths */
+            cloths: string[];
+            /** Tasks */
+            tasks: components["schemas"]["LoadTaskOut"][];
+        };
+        /** LoadTaskOut */
+        LoadTaskOut: {
+            /** Id */
+            id: number;
+            /** Load Id */
+            load_id: number;
+            /** What */
+            what: string;
+            /** Machine */
+            machine: string;
+            /** Minutes */
+            minutes: number;
+            /**
+             * Start At
+             * Format: date-time
+             */
+            start_at: string;
+            /**
+             * End At
+             * Format: date-time
+             */
+            end_at: string;
+            /** Started At */
+            started_at: string | null;
+            /** Finished At */
+            finished_at: string | null;
+            /** Late */
+            late: boolean;
+            /**
+             * Ready
+             * @description what comes before it is done
+             */
+            ready: boolean;
+        };
+        /**
+         * WaitingOut
+         * @description A cloth that is to be treated, or that cannot be planned yet and why.
+         */
+        WaitingOut: {
+            /** Cloth Id */
+            cloth_id: number;
+            /** Name */
+            name: string;
+            /** Project */
+            project: string;
+            /** Programme */
+            programme: string;
+            /** Kilograms */
+            kilograms: number | null;
+            /** Missing */
+            missing: string;
+        };
+        /**
+         * HouseChange
+         * @description What the washer takes, and when the person is up (as 7:00).
+         */
+        HouseChange: {
+            /**
+             * Washer Kg
+             * @default null
+             */
+            washer_kg?: (string | number) | null;
+            /**
+             * Rise
+             * @default null
+             */
+            rise?: string | null;
+            /**
+             * Sleep
+             * @default null
+             */
+            sleep?: string | null;
+        };
+        /** TapeReadingOut */
+        TapeReadingOut: {
+            /** Id */
+            id: number;
+            length: components["schemas"]["LengthOut"];
+        };
+        /**
+         * ReadingIn
+         * @description A reading: a number is millimetres, as a device sends it; a text may have a unit.
+         */
+        ReadingIn: {
+            /**
+             * Value
+             * @description millimetres as a number, or as typed: “126 cm”, “1 3/8 yd”
+             */
+            value: string | number;
+        };
+        /** TapeOut */
+        TapeOut: {
+            /** Readings */
+            readings: components["schemas"]["TapeReadingOut"][];
+            /** Last */
+            last: number;
         };
         /**
          * PurchaseChange
@@ -2134,6 +3206,593 @@ export interface operations {
             };
         };
     };
+    listCloths: {
+        parameters: {
+            query?: {
+                words?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CupboardOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    addCloth: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewCloth"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClothOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    readCloth: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cloth_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClothOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    deleteCloth: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cloth_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CupboardOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    changeAnyCloth: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cloth_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClothChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClothOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    restoreCloth: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cloth_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClothOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    readPhoto: {
+        parameters: {
+            query?: {
+                at?: number;
+            };
+            header?: never;
+            path: {
+                cloth_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the photo */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    keepPhoto: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cloth_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PhotoIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClothOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    deletePhoto: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cloth_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClothOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    addWash: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cloth_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WashIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClothOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    useCloth: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UseIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProjectOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    addToSet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProjectOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    removeFromSet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+                cloth_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProjectOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    readShrink: {
+        parameters: {
+            query?: {
+                cloth_id?: number | null;
+            };
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShrinkOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
     keepSwatch: {
         parameters: {
             query?: never;
@@ -2155,7 +3814,541 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
+                    "application/json": components["schemas"]["SwatchKeptOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    addSwatch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhichCloth"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SwatchKeptOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    useSwatch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UseSwatch"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SwatchKeptOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    washSwatch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhichCloth"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SwatchKeptOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    chooseSchool: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TreatIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
                     "application/json": components["schemas"]["ProjectOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    readWashday: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WashdayOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    changeHouse: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HouseChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WashdayOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    planWashday: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WashdayOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    beginStep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                task_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WashdayOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    endStep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                task_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WashdayOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    takeStepBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                task_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WashdayOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    washdayIcs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the plan as iCalendar (RFC 5545) */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    takeReadings: {
+        parameters: {
+            query?: {
+                after?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TapeOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    sendReading: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadingIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TapeReadingOut"];
                 };
             };
             /** @description Not Found */
@@ -2328,6 +4521,46 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    refreshLay: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProjectOut"];
                 };
             };
             /** @description Not Found */

@@ -1,12 +1,14 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { Segmented } from "antd";
 import { useSyncExternalStore } from "react";
-import { Outlet, useMatch } from "react-router";
+import { NavLink, Outlet, useMatch } from "react-router";
 import { api, saved, saving } from "../api/client";
 import { useChanges, useProject, useSettings } from "../api/hooks";
 import { EntryText } from "../fields/Entry";
 import { Rail } from "./Rail";
 import { TallyBar } from "./TallyBar";
+import { Timers } from "./Timers";
+import { useTapeDevice } from "./useTape";
 
 function Saved() {
   const now = useSyncExternalStore(saving.subscribe, saving.get);
@@ -21,6 +23,12 @@ function Saved() {
       {text}
     </span>
   );
+}
+
+/** Says when a digital tape's next reading will be taken. */
+function TapeWord() {
+  const listening = useTapeDevice();
+  return <span className="tape-word">{listening ? "tape: ready" : ""}</span>;
 }
 
 function Units() {
@@ -59,7 +67,12 @@ function ProjectHeader() {
 /** The frame: rail, header, the stage, the tally. */
 export function Shell() {
   const match = useMatch("/projects/:projectId/*");
-  return match ? <ProjectFrame /> : <Frame />;
+  return (
+    <>
+      <Timers />
+      {match ? <ProjectFrame /> : <Frame />}
+    </>
+  );
 }
 
 function Frame() {
@@ -68,8 +81,13 @@ function Frame() {
       <Rail stages={undefined} projectId={undefined} />
       <header className="top">
         <div className="titles">
-          <span className="title-name">Bench</span>
+          <nav className="places" aria-label="Places">
+            <NavLink to="/" end>Bench</NavLink>
+            <NavLink to="/cupboard">Cupboard</NavLink>
+            <NavLink to="/washday">Washing day</NavLink>
+          </nav>
         </div>
+        <TapeWord />
         <Units />
         <Saved />
       </header>
@@ -85,6 +103,7 @@ function ProjectFrame() {
       <Rail stages={project.data?.stages} projectId={project.data?.id} />
       <header className="top">
         <ProjectHeader />
+        <TapeWord />
         <Units />
         <Saved />
       </header>

@@ -115,6 +115,7 @@ export function EntryText(props: EntryProps) {
         status={error ? "error" : undefined}
         suffix={props.unit}
         aria-invalid={!!error}
+        data-tape={length || undefined}
         aria-describedby={`${id}-say`}
         onChange={(e) => draft.type(e.target.value)}
         onBlur={() => void keep()}

@@ -56,8 +56,13 @@ def draw(
     *,
     margins: tuple[float, float] = (0.0, 0.0),
     view: Literal["pinned", "opened"] = "pinned",
+    leans: Mapping[str, int] | None = None,
 ) -> Drawing:
-    """The drawing of a lay on cloth of usable ``width``; ``margins`` are the near and far selvage's."""
+    """The drawing of a lay on cloth of usable ``width``; ``margins`` are the near and far selvage's.
+
+    ``leans``: pieces that were given to the engine turned already, and by how many degrees their arrow leans.
+    """
+    leans = leans or {}
     section = lay.sections[0]
     folded = section.fold == "lengthwise" and view == "pinned"
     fold_at = section.fold_at[0] if folded else None
@@ -78,12 +83,25 @@ def draw(
                     width,
                     margins,
                     fold_at,
+                    leans.get(entry.piece, 0),
                 )
             )
     else:
         for cut in lay.cut:
             shapes.append(
-                _shown(pieces[cut.piece], cut.copy, 1, cut.x, cut.y, cut.turn, cut.mirrored, width, margins, None)
+                _shown(
+                    pieces[cut.piece],
+                    cut.copy,
+                    1,
+                    cut.x,
+                    cut.y,
+                    cut.turn,
+                    cut.mirrored,
+                    width,
+                    margins,
+                    None,
+                    leans.get(cut.piece, 0),
+                )
             )
     return Drawing(view, lay.length, fold_at if fold_at is not None else 0.0, width, fold_at, tuple(shapes))
 
@@ -99,12 +117,13 @@ def _shown(
     width: float,
     margins: tuple[float, float],
     fold_at: float | None,
+    lean: int,
 ) -> Shown:
     half = piece.on_fold and fold_at is not None
     base: Outline = piece.outline
     if piece.on_fold and not half:
         base = tuple((float(a), float(b)) for a, b in whole_polygon(piece.outline).exterior.coords[:-1])
-    arrow = grainline(base, on_fold=half)
+    arrow = _leaning(base, lean) if lean else grainline(base, on_fold=half)
     outline = tuple(place_point(p, x=x, y=y, turn=turn, mirrored=mirrored) for p in base)
     tail, head = (place_point(p, x=x, y=y, turn=turn, mirrored=mirrored) for p in arrow)
     xs = [p[0] for p in outline]
@@ -124,6 +143,14 @@ def _shown(
         high,
         (min(xs), max(xs)),
     )
+
+
+def _leaning(outline: Outline, lean: int) -> tuple[Point, Point]:
+    """The arrow of a piece that stands turned by ``lean`` in its own outline."""
+    straight = tuple(place_point(p, x=0.0, y=0.0, turn=-lean, mirrored=False) for p in outline)
+    tail, head = grainline(straight)
+    back = (place_point(p, x=0.0, y=0.0, turn=lean, mirrored=False) for p in (tail, head))
+    return (next(back), next(back))
 
 
 def _measure(

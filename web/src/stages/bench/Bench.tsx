@@ -1,10 +1,14 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { App, Button, Input } from "antd";
+import { Button, Input } from "antd";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { api, type ProjectLine, saved, unwrap } from "../../api/client";
+import { useWashday } from "../../api/hooks";
 import { Dot, stageNames } from "../../app/Rail";
+import { useClock } from "../../app/Timers";
+import { useUndo } from "../../app/useUndo";
 import { ClothPattern } from "../../cloth-view/ClothPattern";
+import { Timeline } from "../shrink/Timeline";
 
 function Strip({ project, onDelete }: { project: ProjectLine; onDelete: () => void }) {
   const id = `strip-${project.id}`;
@@ -53,6 +57,19 @@ function Strip({ project, onDelete }: { project: ProjectLine; onDelete: () => vo
   );
 }
 
+/** Today's loads, when there is a plan. */
+function Today() {
+  const day = useWashday().data;
+  const now = useClock(15_000);
+  if (!day || day.loads.length === 0) return null;
+  return (
+    <section aria-label="Washing day" className="today">
+      <h2><Link to="/washday">Washing day</Link></h2>
+      <Timeline loads={day.loads} now={now} />
+    </section>
+  );
+}
+
 /** What to do next, over all projects. */
 function headline(projects: ProjectLine[] | undefined): string {
   if (!projects) return "Fetching …";
@@ -65,7 +82,7 @@ function headline(projects: ProjectLine[] | undefined): string {
 export function Bench() {
   const client = useQueryClient();
   const go = useNavigate();
-  const { message } = App.useApp();
+  const undo = useUndo();
   const list = useQuery({ queryKey: ["projects"], queryFn: () => unwrap(api.GET("/api/projects")) });
   const [name, setName] = useState("");
   const [error, setError] = useState("");
@@ -83,25 +100,9 @@ export function Bench() {
   async function away(project: ProjectLine) {
     const path = { params: { path: { project_id: project.id } } };
     client.setQueryData(["projects"], await saved(api.DELETE("/api/projects/{project_id}", path)));
-    const key = `away-${project.id}`;
-    void message.open({
-      key,
-      duration: 12,
-      content: (
-        <>
-          {project.name} was put away.{" "}
-          <Button
-            size="small"
-            onClick={async () => {
-              await saved(api.POST("/api/projects/{project_id}/restore", path));
-              await client.invalidateQueries({ queryKey: ["projects"] });
-              message.destroy(key);
-            }}
-          >
-            Bring it back
-          </Button>
-        </>
-      ),
+    undo(`away-${project.id}`, `${project.name} was put away.`, async () => {
+      await saved(api.POST("/api/projects/{project_id}/restore", path));
+      await client.invalidateQueries({ queryKey: ["projects"] });
     });
   }
 
@@ -123,6 +124,7 @@ export function Bench() {
         </Button>
         {error && <span className="say spoil" role="alert">{error}</span>}
       </form>
+      <Today />
       {list.isError && <p className="spoil">{list.error.message}</p>}
       <ul className="strips">
         {list.data?.projects.map((p) => <Strip key={p.id} project={p} onDelete={() => void away(p)} />)}

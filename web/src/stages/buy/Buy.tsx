@@ -1,5 +1,6 @@
 import { Link } from "react-router";
 import { useChanges, useChoices, useProject, useTape } from "../../api/hooks";
+import { OutOfDate } from "../../app/OutOfDate";
 import { Worked } from "../../app/Working";
 import { Ruler } from "../../cloth-view/Ruler";
 import { useSize } from "../../cloth-view/useSize";
@@ -68,7 +69,7 @@ export function Buy() {
               Ask for <Worked figure={purchase.to_buy} label="to buy">{purchase.to_buy.text}</Worked> of{" "}
               {project.cloth.name || "the cloth"}
             </h1>
-            {stale && <p className="look">{stale.why} <Link to={`/projects/${project.id}/lay`}>Lay again</Link></p>}
+            {stale && <OutOfDate why={stale.why} />}
             <Stack lines={purchase.lines} total={purchase.to_buy.value} toBuy={purchase.to_buy.text} />
           </>
         ) : (

@@ -1,3 +1,4 @@
+import { type PointerEvent, useRef, useState } from "react";
 import type { Cloth } from "../../api/client";
 import { useTape } from "../../api/hooks";
 import { ClothPattern } from "../../cloth-view/ClothPattern";
@@ -8,7 +9,19 @@ type Props = {
   cloth: Cloth;
   /** millimetres being typed now, in place of what is kept */
   typing: Record<string, number | undefined>;
+  /** a flaw may be drawn with the pointer */
+  placing?: boolean;
+  /** the mirror axes of the bars are shown */
+  axes?: boolean;
+  chosenFlaw?: number | undefined;
+  onChooseFlaw?: (i: number) => void;
+  /** a box was drawn, in millimetres from the cut end and the near selvage */
+  onPlace?: (spot: Spot) => void;
 };
+
+type Spot = { x: number; y: number; w: number; h: number };
+/** A touch without a stroke marks a spot of this size, millimetres. */
+const TOUCH = 20;
 
 const PAD = { left: 66, top: 44, right: 30, bottom: 34 };
 
@@ -20,7 +33,7 @@ export function ragged(x: number, top: number, bottom: number): string {
 }
 
 /** The cloth to scale: selvages, margins, the three readings, the way the nap runs. */
-export function ClothPicture({ cloth, typing }: Props) {
+export function ClothPicture({ cloth, typing, placing = false, axes = false, chosenFlaw, onChooseFlaw, onPlace }: Props) {
   const { ref, width, height } = useSize<HTMLDivElement>();
   const tape = useTape();
   const readings = [0, 1, 2].map((i) => typing[`width_readings.${i}`] ?? cloth.width_readings[i]?.mm);
@@ -38,10 +51,39 @@ export function ClothPicture({ cloth, typing }: Props) {
   const y1 = PAD.top + widest * scale;
   const right = x0 + length * scale;
   const id = "cloth-picture";
+  const svg = useRef<SVGSVGElement>(null);
+  const [box, setBox] = useState<{ from: [number, number]; to: [number, number] }>();
+
+  function at(event: PointerEvent): [number, number] {
+    const turned = svg.current!.getScreenCTM()!.inverse();
+    const p = new DOMPoint(event.clientX, event.clientY).matrixTransform(turned);
+    const clamp = (v: number, top: number) => Math.max(0, Math.min(top, v));
+    return [clamp((p.x - x0) / scale, length), clamp((y1 - p.y) / scale, widest)];
+  }
+  function drawn(): Spot | undefined {
+    if (!box) return undefined;
+    const [x, y] = [Math.min(box.from[0], box.to[0]), Math.min(box.from[1], box.to[1])];
+    const [w, h] = [Math.abs(box.to[0] - box.from[0]), Math.abs(box.to[1] - box.from[1])];
+    if (Math.max(w, h) * scale >= 6) return { x, y, w: Math.max(w, 2), h: Math.max(h, 2) };
+    return { x: Math.max(0, x - TOUCH / 2), y: Math.max(0, y - TOUCH / 2), w: TOUCH, h: TOUCH };
+  }
+  const stroke = drawn();
   return (
     <div className="picture" ref={ref}>
       {width > 0 && (
-        <svg width={width} height={height} role="img" aria-label="The cloth to scale">
+        <svg ref={svg} width={width} height={height} role="img" aria-label="The cloth to scale" className={placing ? "placing" : undefined} data-scale={scale}
+          onPointerDown={(e) => {
+            if (!placing || e.button !== 0) return;
+            e.currentTarget.setPointerCapture(e.pointerId);
+            setBox({ from: at(e), to: at(e) });
+          }}
+          onPointerMove={(e) => box && setBox({ ...box, to: at(e) })}
+          onPointerUp={() => {
+            const round = (v: number) => Math.round(v);
+            if (stroke && onPlace) onPlace({ x: round(stroke.x), y: round(stroke.y), w: round(stroke.w), h: round(stroke.h) });
+            setBox(undefined);
+          }}
+          onPointerCancel={() => setBox(undefined)}>
           <defs>
             <ClothPattern id={id} cloth={cloth} scale={scale} y0={y1 - low * scale} />
           </defs>
@@ -59,7 +101,38 @@ export function ClothPicture({ cloth, typing }: Props) {
           <Ruler scale={scale} length={length} unit={tape.mm} imperial={tape.imperial} x={x0} y={PAD.top - 6} />
           <Ruler scale={scale} length={widest} unit={tape.mm} imperial={tape.imperial} vertical x={x0 - 6} y={y1} />
           <text x={x0 - 6} y={PAD.top - 26} className="label" textAnchor="end">{tape.unit}</text>
-          {readings.map((value, i) => {
+          {cloth.shop_fold && (
+            <g className="shop-fold">
+              <line x1={x0} x2={right} y1={y1 - cloth.shop_fold.mm * scale} y2={y1 - cloth.shop_fold.mm * scale} />
+              <text x={right - 8} y={y1 - cloth.shop_fold.mm * scale - 6} textAnchor="end">faded shop fold</text>
+            </g>
+          )}
+          {axes && cloth.across.repeat &&
+            cloth.across.axes.flatMap((axis) => {
+              const repeat = cloth.across.repeat!.mm;
+              const count = Math.floor((widest - axis) / repeat) + 1;
+              return Array.from({ length: Math.max(0, count) }, (_, n) => axis + n * repeat);
+            }).map((axis) => (
+              <line key={`ya${axis}`} className="axis" x1={x0} x2={right} y1={y1 - (low + axis) * scale} y2={y1 - (low + axis) * scale} />
+            ))}
+          {axes && cloth.along.repeat &&
+            cloth.along.axes.flatMap((axis) => {
+              const repeat = cloth.along.repeat!.mm;
+              const count = Math.floor((length - axis) / repeat) + 1;
+              return Array.from({ length: Math.max(0, count) }, (_, n) => axis + n * repeat);
+            }).map((axis) => (
+              <line key={`xa${axis}`} className="axis" x1={x0 + axis * scale} x2={x0 + axis * scale} y1={PAD.top} y2={y1} />
+            ))}
+          {cloth.flaws.map((flaw, i) => (
+            <g key={i} className={i === chosenFlaw ? "flaw chosen" : "flaw"} onPointerDown={(e) => { if (placing) { e.stopPropagation(); onChooseFlaw?.(i); } }}>
+              <rect x={x0 + flaw.x.mm * scale} y={y1 - (flaw.y.mm + flaw.h.mm) * scale} width={Math.max(4, flaw.w.mm * scale)} height={Math.max(4, flaw.h.mm * scale)} />
+              <text x={x0 + (flaw.x.mm + flaw.w.mm) * scale + 5} y={y1 - (flaw.y.mm + flaw.h.mm / 2) * scale + 5}>{flaw.what}</text>
+            </g>
+          ))}
+          {stroke && (
+            <rect className="flaw-drawing" x={x0 + stroke.x * scale} y={y1 - (stroke.y + stroke.h) * scale} width={stroke.w * scale} height={stroke.h * scale} />
+          )}
+          {!placing && !axes && readings.map((value, i) => {
             const x = x0 + (right - x0) * (0.2 + 0.3 * i);
             if (!value) return null;
             return (

@@ -3,6 +3,7 @@ import { Button, Drawer, Segmented } from "antd";
 import { useEffect, useState } from "react";
 import { api, type Job, type Lay, type Project, type Refusal, saved, type Shape, unwrap } from "../../api/client";
 import { useChanges, useChoices, useProject } from "../../api/hooks";
+import { OutOfDate } from "../../app/OutOfDate";
 import { points } from "../../cloth-view/outline";
 import { EntryLength, EntryText, EntryTick } from "../../fields/Entry";
 import { LayPicture } from "./LayPicture";
@@ -197,11 +198,7 @@ export function LayStage() {
         </p>
         {error && <p className="spoil" role="alert">{error}</p>}
         {job?.state === "failed" && <p className="spoil" role="alert">{job.error}</p>}
-        {lay && lay.stale.length > 0 && !working && (
-          <p className="look" role="status">
-            Out of date: {lay.stale.join("; ")}. Lay again.
-          </p>
-        )}
+        {lay && lay.stale.length > 0 && !working && <OutOfDate why={`Out of date: ${lay.stale.join("; ")}.`} />}
         {!lay && !working && <p>{ready ? missing : project.pieces.length === 0 ? "Add the pattern pieces first, under Plan." : missing}</p>}
         {lay && drawing && <LayPicture lay={lay} drawing={drawing} cloth={project.cloth} chosen={chosen} onChoose={setChosen} />}
       </div>

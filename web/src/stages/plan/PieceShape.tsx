@@ -2,7 +2,7 @@ import type { Piece } from "../../api/client";
 import { GrainArrow } from "../../cloth-view/GrainArrow";
 import { points } from "../../cloth-view/outline";
 
-type Shaped = Pick<Piece, "outline" | "cut" | "arrow" | "on_fold" | "one_way">;
+type Shaped = Pick<Piece, "outline" | "cut" | "arrow" | "on_fold" | "one_way"> & { enlarged?: Piece["enlarged"] | undefined };
 
 /** One piece standing upright, as on the pattern sheet: cut line, seam line, grain, fold. */
 export function PieceShape({ piece, scale, x, y, name, detail }: {
@@ -19,6 +19,7 @@ export function PieceShape({ piece, scale, x, y, name, detail }: {
   return (
     <g className="piece">
       <polygon points={points(cut, scale, x, y)} className="piece-cut" />
+      {piece.enlarged && piece.enlarged.length > 0 && <polygon points={points(turn(piece.enlarged), scale, x, y)} className="piece-enlarged" />}
       {piece.cut.length !== piece.outline.length || piece.cut[0]?.[0] !== piece.outline[0]?.[0] ? (
         <polygon points={points(turn(piece.outline), scale, x, y)} className="piece-seam" />
       ) : null}

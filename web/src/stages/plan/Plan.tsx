@@ -1,7 +1,8 @@
-import { App, Button } from "antd";
+import { Button } from "antd";
 import { useMemo, useRef, useState } from "react";
 import { api, type NotRead, type Piece, type Project, saved } from "../../api/client";
 import { useChanges, useChoices, useProject } from "../../api/hooks";
+import { useUndo } from "../../app/useUndo";
 import { bounds } from "../../cloth-view/outline";
 import { useSize } from "../../cloth-view/useSize";
 import { EntryChoice } from "../../fields/Entry";
@@ -14,7 +15,7 @@ const HEAD = 40;
 
 /** Pieces side by side on shelves, all at one scale; the largest scale that fits. */
 function arrange(pieces: Piece[], width: number, height: number): { scale: number; spots: Spot[]; high: number } {
-  const sizes = pieces.map((p) => bounds(p.cut));
+  const sizes = pieces.map((p) => bounds(p.enlarged?.length ? p.enlarged : p.cut));
   let scale = 0.8;
   for (let round = 0; round < 40; round++) {
     const spots: Spot[] = [];
@@ -85,7 +86,7 @@ function Care({ project }: { project: Project }) {
 export function Plan() {
   const project = useProject().data!;
   const changes = useChanges();
-  const { message } = App.useApp();
+  const undo = useUndo();
   const { ref, width, height } = useSize<HTMLDivElement>();
   const file = useRef<HTMLInputElement>(null);
   const [chosen, setChosen] = useState<number>();
@@ -121,19 +122,7 @@ export function Plan() {
   async function takeOut(gone: Piece) {
     const path = { params: { path: { piece_id: gone.id } } };
     changes.keep(await saved(api.DELETE("/api/pieces/{piece_id}", path)));
-    const key = `out-${gone.id}`;
-    void message.open({
-      key,
-      duration: 12,
-      content: (
-        <>
-          {gone.name} was taken out.{" "}
-          <Button size="small" onClick={async () => { changes.keep(await saved(api.POST("/api/pieces/{piece_id}/restore", path))); message.destroy(key); }}>
-            Bring it back
-          </Button>
-        </>
-      ),
-    });
+    undo(`out-${gone.id}`, `${gone.name} was taken out.`, async () => changes.keep(await saved(api.POST("/api/pieces/{piece_id}/restore", path))));
   }
 
   return (
@@ -159,6 +148,12 @@ export function Plan() {
               e.target.value = "";
             }} />
         </p>
+        {project.school === "fit" && (
+          <p className="look">
+            Sewn first, then shrunk to fit: the solid line is the finished size, the long-dashed one is cut from the raw cloth.
+            Allowances still to be added keep their width; included ones grow with the piece.
+          </p>
+        )}
         {error && <p className="spoil" role="alert">{error}</p>}
         {notRead.length > 0 && (
           <details open className="not-read">

@@ -213,7 +213,7 @@ export function StationsDrawer({ piece, onClose }: Props) {
                           const wrong = at >= 0 ? about(`stations.${at}.${field}`) : undefined;
                           return (
                             <td key={field}>
-                              <Input value={row[field]} aria-label={`station ${i + 1}, ${field}`} aria-invalid={!!wrong}
+                              <Input value={row[field]} data-tape aria-label={`station ${i + 1}, ${field}`} aria-invalid={!!wrong}
                                 status={wrong ? "error" : undefined} title={wrong}
                                 onChange={(e) => setRow(i, { [field]: e.target.value })} />
                             </td>

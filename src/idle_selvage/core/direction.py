@@ -1,0 +1,37 @@
+"""Which way up a cloth must be cut: nap, stroke, one-way print; and the wales of corduroy."""
+
+from __future__ import annotations
+
+DIRECTIONS: dict[str, str] = {
+    "none": "no direction",
+    "nap": "nap or pile",
+    "print": "a print with a top",
+    "stroke": "a stroke, as fur has",
+}
+PILE_RUNS: dict[str, tuple[str, str]] = {
+    "": ("not chosen yet", "Choose once for the whole garment: all its pieces run the same way."),
+    "down": ("down", "The pile runs down: it wears better and looks lighter."),
+    "up": ("up", "The pile runs up: the colour looks deeper, and it wears sooner."),
+}
+#: Wales to the inch: (least, most, class, what it suits). Common practice, no source.
+WALES: tuple[tuple[int, int, str, str], ...] = (
+    (3, 8, "wide", "coats, jackets, cushions: thick, and stiff in gathers"),
+    (10, 14, "medium", "trousers, skirts, pinafores"),
+    (16, 23, "fine", "shirts, dresses, children's clothes: soft enough to gather"),
+)
+
+
+def is_one_way(direction: str) -> bool:
+    """Whether every top must lie the same way."""
+    return direction in ("nap", "print", "stroke")
+
+
+def wale_class(per_inch: float) -> tuple[str, str]:
+    """The class of a corduroy and what it suits; between two classes the nearer one's name.
+
+    Raises ValueError outside 1 to 30 wales to the inch.
+    """
+    if not 1 <= per_inch <= 30:
+        raise ValueError("Corduroy has from 1 to 30 wales to the inch; count them over one inch (2.5 cm).")
+    nearest = min(WALES, key=lambda row: max(row[0] - per_inch, per_inch - row[1], 0.0))
+    return nearest[2], nearest[3]

@@ -1,0 +1,42 @@
+"""Photos of cloth: read with care, made smaller, and freed of what the camera wrote into them."""
+
+from __future__ import annotations
+
+import io
+
+MOST_BYTES = 6_000_000
+#: A picture with more points than this is not opened: it could fill the memory.
+MOST_PIXELS = 60_000_000
+LONG_SIDE = 1600
+
+
+class BadPhoto(ValueError):
+    """Bytes that are no picture that can be kept; the message is a sentence."""
+
+
+def small_jpeg(data: bytes) -> bytes:
+    """The picture as a JPEG of at most 1600 points on its long side, upright, without metadata.
+
+    Reads JPEG, PNG and WebP. Raises :class:`BadPhoto`.
+    """
+    # a third of a second to import, and only this needs it
+    from PIL import Image, ImageOps, UnidentifiedImageError
+
+    if len(data) > MOST_BYTES:
+        raise BadPhoto(f"The photo is larger than {MOST_BYTES // 1_000_000} MB; take a smaller one.")
+    try:
+        with Image.open(io.BytesIO(data), formats=("JPEG", "PNG", "WEBP")) as picture:
+            if picture.width * picture.height > MOST_PIXELS:
+                raise BadPhoto("The photo has more points than can be kept; take a smaller one.")
+            upright = ImageOps.exif_transpose(picture).convert("RGB")
+            upright.thumbnail((LONG_SIDE, LONG_SIDE))
+            # a new picture takes the points along and nothing else
+            bare = Image.new("RGB", upright.size)
+            bare.paste(upright)
+            out = io.BytesIO()
+            bare.save(out, "JPEG", quality=85)
+    except BadPhoto:
+        raise
+    except (UnidentifiedImageError, OSError, ValueError, SyntaxError, Image.DecompressionBombError):
+        raise BadPhoto("This is not a photo that can be read; use JPEG, PNG or WebP.") from None
+    return out.getvalue()

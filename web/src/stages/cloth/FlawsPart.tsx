@@ -1,0 +1,36 @@
+import { Button } from "antd";
+import { EntryLength, EntryText } from "../../fields/Entry";
+import { bare, type PartProps } from "./ClothEditor";
+
+const ENTRIES = [["x", "From the cut end"], ["y", "From the near selvage"], ["w", "Along"], ["h", "Across"]] as const;
+
+/** Places to keep off: by pointer on the picture, or by two readings of the tape. */
+export function FlawsPart({ cloth, onChange, chosen, onChoose }: PartProps & { chosen: number | undefined; onChoose: (i: number | undefined) => void }) {
+  const flaws = cloth.flaws.map(bare);
+  const change = (i: number, part: Record<string, unknown>) =>
+    onChange({ flaws: flaws.map((f, n) => (n === i ? { ...f, ...part } : f)) as typeof flaws });
+  return (
+    <>
+      <p className="quiet">Draw a box round a flaw on the picture, or add one and type where the tape finds it.</p>
+      <Button onClick={() => { void onChange({ flaws: [...flaws, { x: 100, y: 100, w: 20, h: 20, what: "flaw" }] }); onChoose(flaws.length); }}>
+        Add a flaw
+      </Button>
+      {cloth.flaws.map((flaw, i) => {
+        return (
+          <fieldset key={i} className={i === chosen ? "flaw-form chosen" : "flaw-form"} onFocus={() => onChoose(i)}>
+            <legend>Flaw {i + 1}</legend>
+            <EntryText label="What it is" path={`flaws.${i}.what`} value={flaw.what} onSave={(what) => change(i, { what })} />
+            <div className="two">
+              {ENTRIES.map(([key, label]) => (
+                <EntryLength key={key} label={label} path={`flaws.${i}.${key}`} value={flaw[key].text} onSave={(v) => change(i, { [key]: v })} />
+              ))}
+            </div>
+            <Button size="small" onClick={() => { void onChange({ flaws: flaws.filter((_, n) => n !== i) }); onChoose(undefined); }}>Remove this flaw</Button>
+          </fieldset>
+        );
+      })}
+      <EntryLength label="A faded shop fold, from the near selvage" path="shop_fold" value={cloth.shop_fold?.text ?? ""} placeholder="if there is one"
+        onSave={(text) => onChange({ shop_fold: text.trim() ? text : null })} />
+    </>
+  );
+}

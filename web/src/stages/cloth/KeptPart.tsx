@@ -1,0 +1,69 @@
+import { Button } from "antd";
+import { useRef, useState } from "react";
+import { api, saved } from "../../api/client";
+import { EntryText, EntryTick } from "../../fields/Entry";
+import type { PartProps } from "./ClothEditor";
+
+const base64 = (file: Blob) =>
+  new Promise<string>((resolve, reject) => {
+    const reader = new FileReader();
+    reader.onload = () => resolve(String(reader.result).split(",", 2)[1] ?? "");
+    reader.onerror = () => reject(new Error("The photo could not be read."));
+    reader.readAsDataURL(file);
+  });
+
+function Photo({ cloth, onNews }: Pick<PartProps, "cloth"> & { onNews: () => void }) {
+  const file = useRef<HTMLInputElement>(null);
+  const [error, setError] = useState("");
+  const path = { params: { path: { cloth_id: cloth.id } } };
+  async function keep(picked: File) {
+    setError("");
+    try {
+      if (picked.size > 6_000_000) throw new Error("The photo is larger than 6 MB; take a smaller one.");
+      await saved(api.PUT("/api/cloths/{cloth_id}/photo", { ...path, body: { data: await base64(picked) } }));
+      onNews();
+    } catch (fault) {
+      setError((fault as Error).message);
+    }
+  }
+  return (
+    <section aria-label="Photo">
+      {cloth.photo && <img className="cloth-photo" src={cloth.photo} alt={`${cloth.name || "The cloth"}, as photographed`} />}
+      <p className="commands">
+        <Button onClick={() => file.current?.click()}>{cloth.photo ? "Another photo" : "Add a photo"}</Button>
+        {cloth.photo && (
+          <Button type="text" onClick={async () => { await saved(api.DELETE("/api/cloths/{cloth_id}/photo", path)); onNews(); }}>Remove it</Button>
+        )}
+        <input ref={file} type="file" accept="image/jpeg,image/png,image/webp" className="unseen" tabIndex={-1} aria-label="Photo of the cloth"
+          onChange={(e) => { const picked = e.target.files?.[0]; if (picked) void keep(picked); e.target.value = ""; }} />
+      </p>
+      {error && <p className="spoil" role="alert">{error}</p>}
+    </section>
+  );
+}
+
+/** Where it is kept, how more of it is found, a photo, and the pre-treatment it has had. */
+export function KeptPart({ cloth, onChange, onNews }: PartProps & { onNews: () => void }) {
+  return (
+    <>
+      <EntryText label="Where it is kept" path="place" value={cloth.place} placeholder="such as Blue box, top shelf" onSave={(place) => onChange({ place })} />
+      <EntryText label="Style number printed on the selvage" path="style_number" value={cloth.style_number} placeholder="to find more of the same"
+        onSave={(style_number) => onChange({ style_number })} />
+      <h2>Pre-treatment</h2>
+      {cloth.washes.length === 0 && <p className="quiet">None was written down yet.</p>}
+      <ol className="washes">
+        {cloth.washes.map((w) => (
+          <li key={w.id}>
+            {new Date(w.at).toLocaleDateString([], { day: "numeric", month: "short" })}: {w.how || "washed"}
+            {w.grade && `, rag grade ${w.grade}`}
+            {w.length_after && `, then ${w.length_after.text} long`}
+            {w.width_after && `, ${w.width_after.text} wide`}
+          </li>
+        ))}
+      </ol>
+      <EntryTick label="Width and length were measured after pre-treatment: nothing more will shrink" value={cloth.treated}
+        onSave={(treated) => onChange({ treated })} />
+      <Photo cloth={cloth} onNews={onNews} />
+    </>
+  );
+}

@@ -1,0 +1,35 @@
+import type { Known } from "../../api/client";
+import { Worked } from "../../app/Working";
+
+const TOP = 12;
+const RESTS_ON: Record<Known["basis"], string> = {
+  swatch: "from the washed swatch",
+  history: "from your own tests of like cloth; a swatch of this one would tell more",
+  range: "a planning range of common practice: wash a swatch to know",
+  raw: "nothing shrinks before it is cut",
+  none: "",
+};
+
+/** Shrinkage of one direction, big, with its range and what it rests on. */
+export function Answer({ name, known }: { name: string; known: Known }) {
+  const figure = known.figure;
+  if (!figure) return <p className="quiet">{name}: {known.missing}</p>;
+  const at = (v: number) => `${Math.max(0, Math.min(100, (v / TOP) * 100))}%`;
+  // figures are written with a true minus sign, which a number is not read with
+  const number = (text: string | null) => (text ? parseFloat(text.replace("−", "-")) : figure.value);
+  const low = number(figure.low);
+  const high = number(figure.high);
+  return (
+    <div className="answer">
+      <span className="answer-name">{name}</span>
+      <Worked figure={figure} label={`shrinkage, ${name.toLowerCase()}`}>
+        <b className="answer-number">{figure.number}</b> <span>{figure.sure ?? "%"}</span>
+      </Worked>
+      <div className={`range range-${known.basis}`} aria-hidden="true">
+        <i style={{ left: at(low), right: `calc(100% - ${at(high)})` }} />
+        {[0, 4, 8, 12].map((n) => <span key={n} style={{ left: at(n) }}>{n} %</span>)}
+      </div>
+      <p className="quiet">{RESTS_ON[known.basis]}{known.basis === "history" && figure.note ? `: ${figure.note.replace(/^from /, "")}` : ""}</p>
+    </div>
+  );
+}

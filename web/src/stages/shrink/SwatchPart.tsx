@@ -1,0 +1,175 @@
+import { Button } from "antd";
+import { useState } from "react";
+import type { Project, Shrink } from "../../api/client";
+import { useChanges } from "../../api/hooks";
+import { Worked } from "../../app/Working";
+import { EntryLength } from "../../fields/Entry";
+import { Answer } from "./Answer";
+import { CyclesChart } from "./CyclesChart";
+import { Readings } from "./Readings";
+import { SwatchPicture } from "./SwatchPicture";
+
+type Value = number | string;
+
+/** The marked square's two diagonals, before and after each wash: they show a slant. */
+function Diagonals({ shrink, washes, onSave }: { shrink: Shrink; washes: number; onSave: (d: (Value[] | null)[]) => Promise<unknown> }) {
+  const held = shrink.diagonals.map((pair) => pair?.map((d) => d.mm as Value) ?? null);
+  const [half, setHalf] = useState<Record<string, string>>({});
+  function keep(wash: number, k: 0 | 1) {
+    return async (text: string) => {
+      const next: (Value[] | null)[] = held.map((p) => (p ? [...p] : null));
+      while (next.length <= wash) next.push(null);
+      const other = next[wash]?.[1 - k] ?? half[`${wash}.${1 - k}`] ?? "";
+      if (!text.trim()) next[wash] = null;
+      else if (other === "") {
+        // one diagonal says nothing: it waits here for the other
+        setHalf({ ...half, [`${wash}.${k}`]: text });
+        return;
+      } else next[wash] = k === 0 ? [text, other] : [other, text];
+      await onSave(next);
+      setHalf({});
+    };
+  }
+  return (
+    <details className="diagonals" open={shrink.diagonals.length > 0}>
+      <summary>The diagonals, to see a slant</summary>
+      <table className="readings">
+        <tbody>
+          {(["A to C", "B to D"] as const).map((name, k) => (
+            <tr key={name}>
+              <th scope="row">{name}</th>
+              {Array.from({ length: washes + 1 }, (_, wash) => (
+                <td key={wash}>
+                  <EntryLength bare label={`diagonal ${name}, ${wash === 0 ? "before" : `after wash ${wash}`}`} path={`diagonals.${wash}`}
+                    placeholder={wash === 0 ? "before" : "after"} value={shrink.diagonals[wash]?.[k]?.text ?? half[`${wash}.${k}`] ?? ""}
+                    onSave={keep(wash, k as 0 | 1)} />
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </details>
+  );
+}
+
+/** A cloth's swatch: readings, its shape before and after, what it says, and whether it has come to rest. */
+export function SwatchPart({ project, shrink }: { project: Project; shrink: Shrink }) {
+  const changes = useChanges();
+  const cloth_id = shrink.cloth_id;
+  const [more, setMore] = useState(false);
+  const { warp_known: warp, weft_known: weft } = shrink;
+  const main = shrink.role === "main";
+  const marked = shrink.warp.length + shrink.weft.length > 0;
+  // a column for the wash that is to come: the first always, later ones when they are wanted
+  const washes = Math.max(1, shrink.washes + (more ? 1 : 0));
+  const width = project.tally.find((t) => t.key === "width");
+  const swatch = async (body: Parameters<typeof changes.swatch>[0]) => {
+    await changes.swatch({ cloth_id, ...body });
+    setMore(false);
+  };
+  async function square(text: string) {
+    // three marks each way of a square swatch, as most people cut it
+    await swatch({ warp: [[text], [text], [text]], weft: [[text], [text], [text]] });
+  }
+  const measured = shrink.washes > 0;
+  return (
+    <>
+      <h1>
+        {warp.plan && weft.plan ? (
+          <>
+            Plan with <Worked figure={warp.plan} label="shrinkage to plan with, along">{warp.plan.text}</Worked> along and{" "}
+            <Worked figure={weft.plan} label="shrinkage to plan with, across">{weft.plan.text}</Worked> across
+          </>
+        ) : (
+          "Wash a swatch, to know"
+        )}
+      </h1>
+      {shrink.simulated && <p className="look">These readings are made up by the stand-in washer. Measure a real swatch before you cut.</p>}
+      {!measured && (
+        <p className="look">
+          {warp.basis === "range" ? "These are the ranges of common practice for this fibre, not of your cloth. " : ""}
+          {warp.basis === "history" ? "These are your own tests of like cloth, not of this one. " : ""}
+          Cut a square of 25 cm (10 in) along the selvage, stitch its edges, mark the warp, measure, wash and dry it as the finished
+          thing will be, press it, and measure again.
+        </p>
+      )}
+      <div className="shrink-grid">
+        <div>
+          <SwatchPicture project={project} shrink={shrink} />
+          <p className="quiet">
+            {shrink.too_small ? (
+              <span className="look">
+                Too small to tell 1 % with this tape: mark at least {shrink.too_small.text}, or read it more often.
+              </span>
+            ) : (
+              <>A square of {shrink.least_swatch.text} or more tells 1 % with this tape.</>
+            )}
+          </p>
+        </div>
+        <div className="shrink-readings">
+          {!marked && (
+            <p className="commands">
+              <Button onClick={() => void square("25 cm")}>Marked 25 cm both ways, three times</Button>
+              <Button onClick={() => void square("10 in")}>Marked 10 in</Button>
+            </p>
+          )}
+          <div className={washes > 2 ? "readings-one" : "readings-two"}>
+            <Readings direction="warp" rows={shrink.warp} washes={washes} onSave={(rows) => swatch({ warp: rows })} />
+            <Readings direction="weft" rows={shrink.weft} washes={washes} onSave={(rows) => swatch({ weft: rows })} />
+          </div>
+          {marked && <Diagonals shrink={shrink} washes={washes} onSave={(diagonals) => swatch({ diagonals })} />}
+          <p className="commands">
+            {measured && !more && <Button onClick={() => setMore(true)}>It was washed again</Button>}
+            {marked && <Button onClick={() => void changes.washSwatch(cloth_id)}>Wash it in the stand-in washer</Button>}
+            {measured && <Button type="text" onClick={() => void changes.addSwatch(cloth_id)}>Another swatch</Button>}
+          </p>
+          <EntryLength label="The tape is read to" path="graduation" value={shrink.graduation.mm < 2 ? `${Number(shrink.graduation.mm.toFixed(4))} mm` : shrink.graduation.text}
+            onSave={(graduation) => swatch({ graduation })} />
+          {shrink.swatches.length > 1 && (
+            <ul className="swatches">
+              {shrink.swatches.map((s, i) => (
+                <li key={s.id}>
+                  Swatch {shrink.swatches.length - i}: {s.text}{s.simulated && " (stand-in)"}{" "}
+                  {s.used ? <b>gone by</b> : <Button size="small" onClick={() => void changes.useSwatch(s.id)}>Go by this one</Button>}
+                </li>
+              ))}
+            </ul>
+          )}
+        </div>
+        <div className="answers">
+          <p className={`verdict verdict-${shrink.verdict}`}>{measured && shrink.verdict_text}</p>
+          <Answer name="Warp" known={warp} />
+          <Answer name="Weft" known={weft} />
+          {shrink.cycles.length > 0 && <CyclesChart cycles={shrink.cycles} />}
+          {shrink.cycles.at(-1)?.skew && (
+            <p>
+              Slant after washing: <Worked figure={shrink.cycles.at(-1)!.skew!} label="skew">{shrink.cycles.at(-1)!.skew!.text}</Worked>
+            </p>
+          )}
+          {main && width?.figure && (
+            <p>Washed and without selvages, <b>{width.figure.text}</b> are left to lay on.</p>
+          )}
+          {main && project.purchase && (
+            <p>
+              Divide, never add: adding would give {project.purchase.rule_of_thumb.text},{" "}
+              <Worked figure={project.purchase.rule_of_thumb} label="adding instead of dividing">
+                {project.purchase.rule_of_thumb.steps[1]?.result} short
+              </Worked>
+              .
+            </p>
+          )}
+          {shrink.past.length > 0 && (
+            <details className="past">
+              <summary>Your {shrink.past.length} {shrink.past.length === 1 ? "test" : "tests"} of like cloth</summary>
+              <ul>
+                {shrink.past.map((p, i) => <li key={i}>{p.cloth}: {p.warp} along, {p.weft} across</li>)}
+              </ul>
+              {shrink.past.length < 3 && <p className="quiet">From three tests on they are planned with, when a cloth has no swatch.</p>}
+            </details>
+          )}
+        </div>
+      </div>
+    </>
+  );
+}
