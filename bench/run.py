@@ -57,7 +57,7 @@ def api_times(address: str) -> None:
             "swatch kept, shrinkage and purchase back",
             "PUT",
             f"/projects/{number}/swatch",
-            {"warp": [{"before": "25 cm", "after": "24.0 cm"}] * 3},
+            {"warp": [["25 cm", "24.0 cm"]] * 3},
         ),
         ("spare changed, purchase back", "PATCH", f"/projects/{number}/purchase", {"spare": "2 cm"}),
         ("project with every figure", "GET", f"/projects/{number}", None),

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import io
 import os
 import shutil
 import time
@@ -96,6 +97,15 @@ def worked(tmp_path: Path, empty_data: Path) -> Iterator[Person]:
     database.close()
 
 
+def photo(width: int, height: int, kind: str = "JPEG") -> bytes:
+    """A made-up picture."""
+    from PIL import Image
+
+    out = io.BytesIO()
+    Image.effect_noise((width, height), 40).convert("RGB").save(out, kind)
+    return out.getvalue()
+
+
 SLEEVE = [
     {"along": "0", "left": "12", "right": "12"},
     {"along": "40", "left": "18", "right": "18"},
@@ -118,14 +128,13 @@ def ready(person: Person) -> None:
         "PATCH",
         "/projects/1/cloth",
         name="Linen",
-        kind="linen",
+        blend=[{"fibre": "linen", "share": 100}],
         width_readings=["112 cm", "112.2 cm", "111.9"],
         margin_low="1 cm",
         margin_high="1 cm",
         price="12,50",
     )
-    swatch = [{"before": "25 cm", "after": "23.5 cm"}] * 3
-    person.ask("PUT", "/projects/1/swatch", warp=swatch, weft=[{"before": "25", "after": "24.5"}] * 3)
+    person.ask("PUT", "/projects/1/swatch", warp=[["25 cm", "23.5 cm"]] * 3, weft=[["25", "24.5"]] * 3)
     person.ask("POST", "/projects/1/pieces", name="Sleeve", stations=SLEEVE, copies=2, pair=True, seam="1.5 cm")
     person.ask(
         "POST",

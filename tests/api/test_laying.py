@@ -6,6 +6,8 @@ import time
 from pathlib import Path
 from xml.etree import ElementTree
 
+import pytest
+
 from idle_selvage.api.app import create_app
 from idle_selvage.core.lay.check import check_lay
 from idle_selvage.jobs import laying
@@ -13,7 +15,7 @@ from idle_selvage.jobs.pool import Pool
 from idle_selvage.store import records
 from idle_selvage.store.database import Database
 
-from ..conftest import Person, ready
+from ..conftest import SLEEVE, Person, ready
 
 
 def run(person: Person, seconds: int = 1) -> int:
@@ -35,7 +37,7 @@ def test_from_pieces_to_a_lay_a_purchase_and_files(skirt: Person) -> None:
         assert shape["tail_distance"]["text"].endswith("cm")
     project = skirt.ask("GET", "/projects/1")
     bought = project["purchase"]
-    s = project["shrink"]["warp_known"]["plan"]["value"] / 100
+    s = skirt.ask("GET", "/projects/1/shrink")["warp_known"]["plan"]["value"] / 100
     assert bought["to_buy"]["value"] >= (lay["length"]["mm"] + 100) / (1 - s) - 0.01
     assert bought["to_buy"]["value"] % 100 < 1e-6 and bought["cost"]["value"] > 0
     assert {s["name"]: s["state"] for s in project["stages"]}["lay"] == "done"
@@ -69,9 +71,9 @@ def test_another_way_can_be_chosen(skirt: Person) -> None:
 
 def test_a_changed_swatch_makes_the_lay_out_of_date_and_says_why(skirt: Person) -> None:
     run(skirt)
-    skirt.ask("PUT", "/projects/1/swatch", weft=[{"before": "25", "after": "23"}] * 3)
+    skirt.ask("PUT", "/projects/1/swatch", weft=[["25", "23"]] * 3)
     lay = skirt.ask("GET", "/projects/1/lay")["lay"]
-    assert len(lay["stale"]) == 1 and lay["stale"][0].startswith("the usable width went from")
+    assert [why.split(" went")[0] for why in lay["stale"]] == ["the shrinkage across to plan with", "the usable width"]
     stages = {s["name"]: s for s in skirt.ask("GET", "/projects/1")["stages"]}
     assert stages["lay"]["state"] == stages["buy"]["state"] == "look-again" and "width" in stages["lay"]["why"]
     run(skirt)
@@ -79,11 +81,52 @@ def test_a_changed_swatch_makes_the_lay_out_of_date_and_says_why(skirt: Person) 
     skirt.ask("PATCH", "/pieces/1", copies=4)
     assert skirt.ask("GET", "/projects/1/lay")["lay"]["stale"] == ["the pieces were changed"]
     skirt.ask("PATCH", "/projects/1/lay", gap="9 mm")
-    skirt.ask("PATCH", "/projects/1/cloth", one_way=True)
+    skirt.ask("PATCH", "/projects/1/cloth", direction="nap")
     assert len(skirt.ask("GET", "/projects/1/lay")["lay"]["stale"]) == 3
     skirt.ask("DELETE", "/pieces/1")
     skirt.ask("DELETE", "/pieces/2")
     assert "can no longer be laid" in skirt.ask("GET", "/projects/1/lay")["lay"]["stale"][0]
+
+
+def test_one_touch_brings_lay_and_purchase_up_to_date(skirt: Person) -> None:
+    run(skirt)
+    before = skirt.ask("GET", "/projects/1")
+    # along only: the lay still fits, so it is kept, and the purchase follows
+    skirt.ask("PUT", "/projects/1/swatch", warp=[["25", "20"]] * 3)
+    stale = skirt.ask("GET", "/projects/1")
+    assert {s["name"]: s["state"] for s in stale["stages"]}["buy"] == "look-again"
+    assert "shrinkage along to plan with went from" in next(s["why"] for s in stale["stages"] if s["name"] == "buy")
+    fresh = skirt.ask("POST", "/projects/1/lay/refresh")
+    states = {s["name"]: s["state"] for s in fresh["stages"]}
+    assert states["lay"] == states["buy"] == "done" and fresh["job"]["id"] == before["job"]["id"]
+    assert fresh["purchase"]["to_buy"]["value"] > before["purchase"]["to_buy"]["value"]
+    # across: the width is another, so it is laid again
+    skirt.ask("PUT", "/projects/1/swatch", weft=[["25", "23"]] * 3)
+    again = skirt.ask("POST", "/projects/1/lay/refresh")
+    assert again["job"]["id"] > before["job"]["id"] and again["job"]["state"] == "waiting"
+    laying.run(skirt.app.config["DATABASE"], again["job"]["id"])
+    assert skirt.ask("GET", "/projects/1/lay")["lay"]["stale"] == []
+
+
+def test_pieces_enlarged_to_shrink_to_fit_are_laid_on_the_raw_width(skirt: Person) -> None:
+    skirt.ask("POST", "/projects/1/pieces", name="Bias cuff", grain="bias", stations=SLEEVE[:3], smooth=False)
+    washed = skirt.ask("GET", "/projects/1")
+    raw = skirt.ask("PATCH", "/projects/1/treatment", school="fit")
+    width = {p["school"]: next(t for t in p["tally"] if t["key"] == "width")["figure"]["value"] for p in (washed, raw)}
+    assert width["fit"] == pytest.approx(1119 - 20) and width["fit"] > width[""]
+    sleeve = raw["pieces"][0]
+    long = {k: max(x for x, _ in sleeve[k]) - min(x for x, _ in sleeve[k]) for k in ("cut", "enlarged")}
+    # the seam line is 550 mm, and grows by 1 ÷ (1 − 0.06); the allowances of 15 mm stay
+    assert long["cut"] == pytest.approx(580, abs=0.1) and long["enlarged"] == pytest.approx(550 / 0.94 + 30, abs=0.1)
+    run(skirt)
+    lay = skirt.ask("GET", "/projects/1/lay")["lay"]
+    cuff = next(s for s in lay["opened"]["shapes"] if s["piece"] == "Bias cuff")
+    dx, dy = cuff["head"][0] - cuff["tail"][0], cuff["head"][1] - cuff["tail"][1]
+    assert abs(dx) == pytest.approx(abs(dy), rel=0.02), "its arrow still lies on the bias"
+    bought = skirt.ask("GET", "/projects/1")["purchase"]["lines"]
+    assert next(line for line in bought if line["name"] == "shrinkage along")["adds"]["mm"] == 0
+    skirt.ask("PATCH", "/projects/1/treatment", school="")
+    assert "the pieces were changed" in skirt.ask("GET", "/projects/1/lay")["lay"]["stale"]
 
 
 def test_a_fold_that_cannot_be_is_told_beside_the_one_that_can(skirt: Person) -> None:

@@ -7,6 +7,8 @@ from sqlalchemy.exc import IntegrityError
 
 from ..conftest import SLEEVE, Person
 
+LINEN = {"blend": [{"fibre": "linen", "share": 100}]}
+
 
 def test_a_new_project_says_what_to_do_first(person: Person) -> None:
     made = person.ask("POST", "/projects", 201, name="  Summer   skirt ", note="for June")
@@ -62,7 +64,17 @@ def test_a_bad_entry_names_its_field_and_changes_nothing(person: Person) -> None
 @pytest.mark.parametrize(
     ("path", "body", "field"),
     [
-        ("cloth", {"kind": "unobtainium"}, "kind"),
+        ("cloth", {"blend": [{"fibre": "unobtainium", "share": 100}]}, "blend.0.fibre"),
+        ("cloth", {"blend": [{"fibre": "linen", "share": 0}]}, "blend.0.share"),
+        ("cloth", {"weave": "knit"}, "weave"),
+        ("cloth", {"direction": "sideways"}, "direction"),
+        ("cloth", {"wales": "80"}, "wales"),
+        ("cloth", {"rub_grade": 6}, "rub_grade"),
+        ("cloth", {"answers": {"smell": "good"}}, "answers"),
+        ("cloth", {"answers": {"drape": "odd"}}, "answers"),
+        ("cloth", {"bars_across": [{"width": "wide", "colour": "#ffffff"}]}, "bars_across.0.width"),
+        ("cloth", {"reversible": "perhaps"}, "reversible"),
+        ("treatment", {"school": "magic"}, "school"),
         ("cloth", {"width_readings": ["2 cm"]}, "width_readings"),
         ("cloth", {"width_readings": ["100"], "margin_low": "60 cm"}, "width_readings"),
         ("cloth", {"price": "dear"}, "price"),
@@ -70,7 +82,6 @@ def test_a_bad_entry_names_its_field_and_changes_nothing(person: Person) -> None
         ("cloth", {"depth": "murky"}, "depth"),
         ("cloth", {"ground": "red"}, "ground"),
         ("cloth", {"in_hand": True}, "in_hand"),
-        ("cloth", {"one_way": "perhaps"}, "one_way"),
         ("", {"wash": "volcano"}, "wash"),
         ("", {"dry": "moon"}, "dry"),
         ("lay", {"folds": []}, "folds"),
@@ -99,11 +110,11 @@ def test_optional_entries_can_be_cleared(person: Person) -> None:
 
 def test_a_swatch_may_be_half_measured(person: Person) -> None:
     person.ask("POST", "/projects", name="A")
-    half = person.ask("PUT", "/projects/1/swatch", warp=[{"before": "25 cm"}] * 3)
-    assert half["shrink"]["warp_known"]["basis"] == "none" and half["shrink"]["warp"][0]["after"] is None
-    stage = next(s for s in half["stages"] if s["name"] == "shrink")
+    half = person.ask("PUT", "/projects/1/swatch", warp=[["25 cm"]] * 3)
+    assert half["shrink"]["warp_known"]["basis"] == "none" and half["shrink"]["washes"] == 0
+    stage = next(s for s in half["project"]["stages"] if s["name"] == "shrink")
     assert stage["state"] == "begun" and "measure it again" in stage["why"]
-    whole = person.ask("PUT", "/projects/1/swatch", warp=[{"before": "25 cm", "after": "23.5 cm"}] * 3)
+    whole = person.ask("PUT", "/projects/1/swatch", warp=[["25 cm", "23.5 cm"]] * 3)
     figure = whole["shrink"]["warp_known"]["figure"]
     assert figure["number"] == "6.0" and figure["sure"].startswith("± ")
     assert figure["steps"] and figure["sources"][0]["kind"] == "standard"
@@ -112,9 +123,12 @@ def test_a_swatch_may_be_half_measured(person: Person) -> None:
 @pytest.mark.parametrize(
     ("body", "path", "says"),
     [
-        ({"warp": [{"before": "25 cm", "after": "2.35 cm"}]}, "warp.0.after", "shrunk by 91 %"),
-        ({"weft": [{"before": "25"}, {"before": "25", "after": "40"}]}, "weft.1.after", "Reading 2"),
-        ({"warp": [{"before": "wide"}]}, "warp.0.before", "wide"),
+        ({"warp": [["25 cm", "2.35 cm"]]}, "warp.0.1", "shrunk by 91 %"),
+        ({"weft": [["25"], ["25", "40"]]}, "weft.1.1", "Reading 2"),
+        ({"warp": [["wide"]]}, "warp.0.0", "wide"),
+        ({"warp": [[None, "24"]]}, "warp.0.0", "before washing first"),
+        ({"diagonals": [["35", "10"]]}, "diagonals.0", "differ by more than 30 %"),
+        ({"diagonals": [["35"]]}, "diagonals.0", "both diagonals"),
         ({"graduation": "1 m"}, "graduation", "graduation"),
     ],
 )
@@ -179,7 +193,7 @@ def test_what_must_come_first_is_said(person: Person) -> None:
     assert "pieces" in person.refused("POST", "/projects/1/lays", seed=1)["message"]
     person.ask("POST", "/projects/1/pieces", name="S", stations=SLEEVE)
     assert "width" in person.refused("POST", "/projects/1/lays", seed=1)["message"]
-    person.ask("PATCH", "/projects/1/cloth", width_readings=["30 cm"], kind="linen")
+    person.ask("PATCH", "/projects/1/cloth", width_readings=["30 cm"], **LINEN)
     told = person.refused("POST", "/projects/1/lays", seed=1)
     assert told["code"] == "cannot_lay" and "across, and there are only" in told["message"] and " cm" in told["message"]
     person.ask("GET", "/projects/1/lay.svg", 404)

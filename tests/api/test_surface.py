@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import base64
 import json
 from pathlib import Path
 from typing import Any
@@ -20,8 +21,9 @@ from idle_selvage.api.document import document
 from idle_selvage.store import database as store
 from idle_selvage.store.models import Base
 
-from ..conftest import Person, ready
+from ..conftest import Person, photo, ready
 
+PHOTO = base64.b64encode(photo(40, 30)).decode()
 DOCUMENT: dict[str, Any] = json.loads(document())
 OPERATIONS = [(method, path, o) for path, all_ in DOCUMENT["paths"].items() for method, o in all_.items()]
 #: what each operation is asked with, on a project that is ready to be laid
@@ -40,6 +42,18 @@ BODIES: dict[str, dict[str, Any]] = {
     "changeLayWishes": {"lay_seconds": 2},
     "beginLay": {"seconds": 1},
     "chooseLay": {"lay_id": 1},
+    "changeAnyCloth": {"place": "Blue box"},
+    "addCloth": {"name": "Lawn"},
+    "keepPhoto": {"data": PHOTO},
+    "addWash": {"how": "40 °C", "grade": 4},
+    "useCloth": {"cloth_id": 1},
+    "addToSet": {"name": "Lining", "role": "lining"},
+    "addSwatch": {},
+    "useSwatch": {"swatch_id": 1},
+    "washSwatch": {},
+    "chooseSchool": {"school": "soak"},
+    "sendReading": {"value": 248.5},
+    "changeHouse": {"washer_kg": "6"},
 }
 
 
@@ -51,7 +65,19 @@ def laid(tmp_path_factory: pytest.TempPathFactory) -> Person:
     ready(person)
     job = person.ask("POST", "/projects/1/lays", seconds=1)["id"]
     laying.run(person.app.config["DATABASE"], job)
+    person.ask("POST", "/cloths", name="Spare")
+    person.ask("PUT", "/cloths/1/photo", data=PHOTO)
+    person.ask("POST", "/washday/plan")
     return person
+
+
+def filled(path: str) -> str:
+    """An address with the numbers of things that are there."""
+    for name, number in {"project": 1, "piece": 1, "job": 1, "task": 1, "swatch": 1}.items():
+        path = path.replace(f"{{{name}_id}}", str(number))
+    # the project's own cloth is in use, and the spare one can be put away; the first has the photo
+    spare = path.endswith(("{cloth_id}", "/restore")) and "/set/" not in path
+    return path.replace("{cloth_id}", "2" if spare else "1")
 
 
 @pytest.mark.parametrize(("method", "path", "operation"), OPERATIONS, ids=[o["operationId"] for _, _, o in OPERATIONS])
@@ -60,11 +86,11 @@ def test_every_operation_answers_as_the_document_says(
 ) -> None:
     import jsonschema_rs
 
-    address = path.replace("{project_id}", "1").replace("{piece_id}", "1").replace("{job_id}", "1")
+    address = filled(path)
     answer = laid.client.open(
         address, method=method.upper(), json=BODIES.get(operation["operationId"]), base_url="http://127.0.0.1"
     )
-    if operation["operationId"].startswith("delete"):
+    if operation["operationId"] in ("deleteProject", "deletePiece", "deleteCloth"):
         laid.client.post(f"{address}/restore", base_url="http://127.0.0.1")
     promised = operation["responses"]
     assert str(answer.status_code) in promised and answer.status_code < 300, answer.get_data(as_text=True)
@@ -106,7 +132,7 @@ def test_no_request_gives_a_fault(case: schemathesis.Case, laid: Person) -> None
 @given(st.sampled_from([(m, p) for m, p, o in OPERATIONS if "requestBody" in o]), st.binary(max_size=60))
 @settings(max_examples=60, suppress_health_check=[HealthCheck.function_scoped_fixture])
 def test_any_bytes_as_a_body_are_refused_in_words(laid: Person, where: tuple[str, str], body: bytes) -> None:
-    path = where[1].replace("{project_id}", "1").replace("{piece_id}", "1").replace("{job_id}", "1")
+    path = filled(where[1])
     answer = laid.client.open(
         path, method=where[0].upper(), data=body, content_type="application/json", base_url="http://127.0.0.1"
     )

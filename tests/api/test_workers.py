@@ -43,7 +43,7 @@ def test_a_killed_worker_s_job_is_picked_up_again(tmp_path: Path) -> None:
 def test_jobs_wait_for_their_turn(worked: Person) -> None:
     ready(worked)
     worked.ask("POST", "/projects", name="Other")
-    worked.ask("PATCH", "/projects/2/cloth", width_readings=["100 cm"], kind="linen")
+    worked.ask("PATCH", "/projects/2/cloth", width_readings=["100 cm"], blend=[{"fibre": "linen", "share": 100}])
     square = [{"along": 0, "left": 100, "right": 100}, {"along": 200, "left": 100, "right": 100}]
     worked.ask("POST", "/projects/2/pieces", name="Square", stations=square, smooth=False)
     numbers = [worked.ask("POST", f"/projects/{n}/lays", seconds=1)["id"] for n in (1, 2)]

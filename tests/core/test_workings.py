@@ -9,8 +9,11 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from idle_selvage.core.cloth import Cloth, usable_width
+from idle_selvage.core.history import Past, from_history
 from idle_selvage.core.purchase import purchase
 from idle_selvage.core.shrinkage import plan_with, planned_from_range, planning_range, swatch_shrinkage
+from idle_selvage.core.swatch import Swatch, skew_of
+from idle_selvage.core.tally import Given, Wishes, tally
 from idle_selvage.core.units import fine_length, quantity_parts, quantity_text, read_length
 from idle_selvage.core.working import Figure, Quantity, Step
 
@@ -20,6 +23,10 @@ FORMULAS = {
     "100 × (after − before) ÷ before": lambda b, a: 100 * (a - b) / b,
     "2 × 100 ÷ before × √(2 r² ÷ 12 ÷ n)": lambda b, r, n: 200 / b * math.sqrt(2 * r * r / 12 / n),
     "the larger of the two": max,
+    "√(sum of (test − mean)² ÷ (n − 1))": lambda m, *v: math.sqrt(math.fsum((x - m) ** 2 for x in v) / (len(v) - 1)),
+    "mean + 2 × spread": lambda m, s: m + 2 * s,
+    "100 × 2 (AC − BD) ÷ (AC + BD)": lambda ac, bd: 200 * (ac - bd) / (ac + bd),
+    "nothing shrinks before it is cut": lambda s: s,
     "shrinkage + how unsure it is, at least 0": lambda s, u: max(0, s + u),
     "planning range until a swatch is washed": max,
     "the narrowest of the readings": min,
@@ -79,6 +86,15 @@ def test_a_range_is_worked_too(kind: str) -> None:
     for direction in ("warp", "weft"):
         check(planned_from_range(entry, direction))  # type: ignore[arg-type]
         check(plan_with(planned_from_range(entry, direction)))  # type: ignore[arg-type]
+
+
+def test_history_skew_and_raw_cloth_are_worked_too() -> None:
+    history = from_history([Past("a", 5.5, 2), Past("b", 6, 2.5), Past("c", 7.25, 4)], "warp")
+    skew = skew_of(Swatch(diagonals=((354.0, 352.0),)), 0)
+    raw = tally(Cloth((1500.0,)), Given(raw=True), None, Wishes()).warp_taken.figure
+    for figure in (history, skew, raw):
+        assert figure is not None
+        check(figure)
 
 
 @given(st.floats(1, 5000))

@@ -214,7 +214,7 @@ def tally_entries(show: Presenter, found: Tally, chosen: models.LayRecord | None
             note=f"searched {made.steps} layings; cannot be shorter than {length_text(made.bound, show.system)}",
         )
     entries: list[tuple[str, str, Figure | None]] = [
-        ("width", "width after washing", found.width),
+        ("width", "usable width" if found.weft_taken.basis == "raw" else "width after washing", found.width),
         ("lay", "lay", lay),
         ("to_buy", "to buy", bought.to_buy if bought else None),
         ("shrinkage_warp", "shrinkage along", found.warp.figure),

@@ -312,6 +312,7 @@ class LoadTaskOut(BaseModel):
     load_id: int
     what: str
     machine: str
+    machine_label: str
     minutes: int
     start_at: datetime
     end_at: datetime

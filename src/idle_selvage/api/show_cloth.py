@@ -292,7 +292,8 @@ def programme_text(programme: Programme) -> str:
         return "left as it is"
     if programme.cycle == "steam":
         return "steamed all over"
-    wash = "soak" if programme.wash == "soak" else WASHES[programme.wash].removeprefix("Machine ").lower()
+    wash = "soak" if programme.wash == "soak" else WASHES[programme.wash].removeprefix("Machine ")
+    wash = wash[0].lower() + wash[1:]
     dry = "tumble 10 min, then flat" if programme.dry == "tumble-short" else DRIES[programme.dry]
     return f"{wash}, {dry}"
 

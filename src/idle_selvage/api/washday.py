@@ -130,6 +130,7 @@ def _load(row: models.WashLoad, at: datetime) -> out.LoadOut:
                 load_id=row.id,
                 what=t.what,
                 machine=t.machine,
+                machine_label=MACHINES[_machine(t)],
                 minutes=t.minutes,
                 start_at=t.started_at or t.start_at,
                 end_at=t.finished_at

@@ -25,3 +25,13 @@ def distances_to_edge(tail: Point, head: Point, edge_y: float) -> tuple[float, f
 def tilt(first: float, second: float, arrow_length: float) -> float:
     """Tilt in degrees of an arrow whose ends measure ``first`` and ``second`` to the selvage."""
     return math.degrees(math.atan2(second - first, arrow_length))
+
+
+def skew_percent(offset: float, width: float) -> float:
+    """Skew of the weft in per cent, ``100 × d ÷ W`` (ASTM D3882): off by ``offset`` over ``width``, millimetres."""
+    return 100.0 * offset / width
+
+
+def skew_angle(offset: float, width: float) -> float:
+    """Slant of the weft in degrees, ``atan(d ÷ W)``."""
+    return math.degrees(math.atan2(offset, width))

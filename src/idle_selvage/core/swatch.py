@@ -7,7 +7,14 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from .shrinkage import Direction, dimensional_change, expanded_uncertainty, least_swatch, swatch_shrinkage
+from .shrinkage import (
+    LEAST_MARK_MM,
+    Direction,
+    dimensional_change,
+    expanded_uncertainty,
+    least_swatch,
+    swatch_shrinkage,
+)
 from .working import Figure, Source, Step, length, percent
 
 TM179 = Source("standard", "AATCC TM179", "skew from the diagonals of a marked square; from memory")
@@ -168,7 +175,7 @@ def too_small(swatch: Swatch) -> float | None:
     """When the tape alone leaves more than ±1 %, the marked distance that would do, millimetres; else None."""
     worst: float | None = None
     for direction in DIRECTIONS:
-        marks = [before for row in swatch.rows(direction) if row and (before := row[0]) is not None]
+        marks = [before for row in swatch.rows(direction) if row and (before := row[0]) is not None and before > 0]
         if not marks:
             continue
         mean = math.fsum(marks) / len(marks)
@@ -181,6 +188,8 @@ def row_fault(row: Sequence[float | None]) -> str:
     """What is wrong with one row's order, as a sentence, or nothing."""
     if not row or row[0] is None:
         return "Give the distance before washing first."
+    if row[0] < LEAST_MARK_MM:
+        return "That is too small to be a swatch; mark at least 2 cm (¾ in)."
     if len(row) > MOST_WASHES + 1:
         return f"At most {MOST_WASHES} washes of one swatch can be kept."
     return ""

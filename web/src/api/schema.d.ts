@@ -2165,6 +2165,8 @@ export interface components {
             what: string;
             /** Machine */
             machine: string;
+            /** Machine Label */
+            machine_label: string;
             /** Minutes */
             minutes: number;
             /**

@@ -13,7 +13,7 @@ function placed(bars: Bar[]): { at: number; bar: Bar }[] {
 }
 
 /** A fill drawn from the cloth's own ground and bars, one repeat as a tile; `scale` is pixels per millimetre. */
-export function ClothPattern({ id, cloth, scale, y0 = 0 }: { id: string; cloth: Cloth; scale: number; y0?: number }) {
+export function ClothPattern({ id, cloth, scale, x0 = 0, y0 = 0 }: { id: string; cloth: Cloth; scale: number; x0?: number; y0?: number }) {
   const along = total(cloth.bars_along);
   const across = total(cloth.bars_across);
   const w = along || 40;
@@ -22,7 +22,7 @@ export function ClothPattern({ id, cloth, scale, y0 = 0 }: { id: string; cloth: 
   return (
     <>
       <pattern id={id} patternUnits="userSpaceOnUse" width={w * scale} height={h * scale}
-        patternTransform={`translate(0 ${y0})`}>
+        patternTransform={`translate(${x0} ${y0})`}>
         <rect width={w * scale} height={h * scale} fill={cloth.ground} />
         {placed(cloth.bars_across).map(({ at, bar }) => (
           <rect key={`y${at}`} x={0} width={w * scale} y={(h - at - bar.width) * scale} height={bar.width * scale}

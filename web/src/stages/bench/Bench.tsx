@@ -57,7 +57,7 @@ function Strip({ project, onDelete }: { project: ProjectLine; onDelete: () => vo
   );
 }
 
-/** Today's loads, when there is a plan. */
+/** The loads of the next day and night, when there is a plan. */
 function Today() {
   const day = useWashday().data;
   const now = useClock(15_000);
@@ -65,7 +65,7 @@ function Today() {
   return (
     <section aria-label="Washing day" className="today">
       <h2><Link to="/washday">Washing day</Link></h2>
-      <Timeline loads={day.loads} now={now} />
+      <Timeline loads={day.loads} now={now} only={24} />
     </section>
   );
 }

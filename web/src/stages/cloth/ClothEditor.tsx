@@ -1,6 +1,7 @@
 import { type ReactNode, useCallback, useState } from "react";
 import type { Cloth, ClothChange } from "../../api/client";
 import { Sections } from "../../app/Sections";
+import { BarsPicture } from "./BarsPicture";
 import { BarsPart } from "./BarsPart";
 import { ClothPicture } from "./ClothPicture";
 import { FacePart } from "./FacePart";
@@ -39,8 +40,9 @@ export function ClothEditor({ cloth, onChange, onNews, headline, commands }: Par
         <h1>{headline}</h1>
         {commands && <p className="commands">{commands}</p>}
         {cloth.width_note && <p className="look">{cloth.width_note}</p>}
-        <ClothPicture cloth={cloth} typing={typing} placing={part === "flaws"} axes={part === "bars"} chosenFlaw={flaw} onChooseFlaw={setFlaw}
-          onPlace={(spot) => { void onChange({ flaws: [...cloth.flaws.map(bare), { ...spot, what: "stain" }] }); setFlaw(cloth.flaws.length); }} />
+        {part === "bars" && (cloth.along.repeat || cloth.across.repeat) ? <BarsPicture cloth={cloth} /> :
+        <ClothPicture cloth={cloth} typing={typing} placing={part === "flaws"} chosenFlaw={flaw} onChooseFlaw={setFlaw}
+          onPlace={(spot) => { void onChange({ flaws: [...cloth.flaws.map(bare), { ...spot, what: "stain" }] }); setFlaw(cloth.flaws.length); }} />}
       </div>
       <aside className="facts cloth-facts">
         <Sections label="Facts of the cloth" parts={PARTS} value={part} onChoose={setPart} />

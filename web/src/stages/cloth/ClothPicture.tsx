@@ -11,8 +11,6 @@ type Props = {
   typing: Record<string, number | undefined>;
   /** a flaw may be drawn with the pointer */
   placing?: boolean;
-  /** the mirror axes of the bars are shown */
-  axes?: boolean;
   chosenFlaw?: number | undefined;
   onChooseFlaw?: (i: number) => void;
   /** a box was drawn, in millimetres from the cut end and the near selvage */
@@ -33,7 +31,7 @@ export function ragged(x: number, top: number, bottom: number): string {
 }
 
 /** The cloth to scale: selvages, margins, the three readings, the way the nap runs. */
-export function ClothPicture({ cloth, typing, placing = false, axes = false, chosenFlaw, onChooseFlaw, onPlace }: Props) {
+export function ClothPicture({ cloth, typing, placing = false, chosenFlaw, onChooseFlaw, onPlace }: Props) {
   const { ref, width, height } = useSize<HTMLDivElement>();
   const tape = useTape();
   const readings = [0, 1, 2].map((i) => typing[`width_readings.${i}`] ?? cloth.width_readings[i]?.mm);
@@ -107,22 +105,6 @@ export function ClothPicture({ cloth, typing, placing = false, axes = false, cho
               <text x={right - 8} y={y1 - cloth.shop_fold.mm * scale - 6} textAnchor="end">faded shop fold</text>
             </g>
           )}
-          {axes && cloth.across.repeat &&
-            cloth.across.axes.flatMap((axis) => {
-              const repeat = cloth.across.repeat!.mm;
-              const count = Math.floor((widest - axis) / repeat) + 1;
-              return Array.from({ length: Math.max(0, count) }, (_, n) => axis + n * repeat);
-            }).map((axis) => (
-              <line key={`ya${axis}`} className="axis" x1={x0} x2={right} y1={y1 - (low + axis) * scale} y2={y1 - (low + axis) * scale} />
-            ))}
-          {axes && cloth.along.repeat &&
-            cloth.along.axes.flatMap((axis) => {
-              const repeat = cloth.along.repeat!.mm;
-              const count = Math.floor((length - axis) / repeat) + 1;
-              return Array.from({ length: Math.max(0, count) }, (_, n) => axis + n * repeat);
-            }).map((axis) => (
-              <line key={`xa${axis}`} className="axis" x1={x0 + axis * scale} x2={x0 + axis * scale} y1={PAD.top} y2={y1} />
-            ))}
           {cloth.flaws.map((flaw, i) => (
             <g key={i} className={i === chosenFlaw ? "flaw chosen" : "flaw"} onPointerDown={(e) => { if (placing) { e.stopPropagation(); onChooseFlaw?.(i); } }}>
               <rect x={x0 + flaw.x.mm * scale} y={y1 - (flaw.y.mm + flaw.h.mm) * scale} width={Math.max(4, flaw.w.mm * scale)} height={Math.max(4, flaw.h.mm * scale)} />
@@ -132,7 +114,7 @@ export function ClothPicture({ cloth, typing, placing = false, axes = false, cho
           {stroke && (
             <rect className="flaw-drawing" x={x0 + stroke.x * scale} y={y1 - (stroke.y + stroke.h) * scale} width={stroke.w * scale} height={stroke.h * scale} />
           )}
-          {!placing && !axes && readings.map((value, i) => {
+          {!placing && readings.map((value, i) => {
             const x = x0 + (right - x0) * (0.2 + 0.3 * i);
             if (!value) return null;
             return (

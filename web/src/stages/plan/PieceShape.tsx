@@ -12,6 +12,7 @@ export function PieceShape({ piece, scale, x, y, name, detail }: {
   const turn = (o: Piece["outline"]) => o.map(([a = 0, b = 0]): [number, number] => [-b, a]);
   const cut = turn(piece.cut);
   const [tail, head] = turn(piece.arrow).map(([a, b]): [number, number] => [x + a * scale, y - b * scale]);
+  const top = y - Math.max(...cut.map((p) => p[1]), ...turn(piece.enlarged ?? []).map((p) => p[1])) * scale;
   const fold = cut.map((p) => p[0]);
   const foldX = Math.max(...fold);
   const onFold = cut.filter((p) => Math.abs(p[0] - foldX) < 0.2).map((p) => p[1]);
@@ -35,12 +36,12 @@ export function PieceShape({ piece, scale, x, y, name, detail }: {
       )}
       {tail && head && <GrainArrow tail={tail} head={head} oneWay={piece.one_way} />}
       {name && middle && (
-        <text className="piece-name" x={middle[0]} y={y - (Math.max(...cut.map((p) => p[1])) * scale) - 20} textAnchor="middle">
+        <text className="piece-name" x={middle[0]} y={top - 20} textAnchor="middle">
           {name}
         </text>
       )}
       {detail && middle && (
-        <text className="piece-detail" x={middle[0]} y={y - (Math.max(...cut.map((p) => p[1])) * scale) - 5} textAnchor="middle">
+        <text className="piece-detail" x={middle[0]} y={top - 5} textAnchor="middle">
           {detail}
         </text>
       )}

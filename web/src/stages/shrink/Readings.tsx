@@ -53,7 +53,7 @@ export function Readings({ direction, rows, washes, onSave }: {
       <thead>
         <tr>
           <th scope="col">before</th>
-          {Array.from({ length: washes }, (_, i) => <th key={i} scope="col">{washes === 1 ? "after" : `after wash ${i + 1}`}</th>)}
+          {Array.from({ length: washes }, (_, i) => <th key={i} scope="col">{washes === 1 ? "after" : `wash ${i + 1}`}</th>)}
         </tr>
       </thead>
       <tbody>

@@ -103,9 +103,11 @@ export function SwatchPart({ project, shrink }: { project: Project; shrink: Shri
                 Too small to tell 1 % with this tape: mark at least {shrink.too_small.text}, or read it more often.
               </span>
             ) : (
-              <>A square of {shrink.least_swatch.text} or more tells 1 % with this tape.</>
+              <>Marks {shrink.least_swatch.text} apart or more tell 1 % with this tape and {Math.max(1, shrink.warp.length)} {shrink.warp.length > 1 ? "readings" : "reading"}.</>
             )}
           </p>
+          <EntryLength label="The tape is read to" path="graduation" value={shrink.graduation.mm < 2 ? `${Number(shrink.graduation.mm.toFixed(4))} mm` : shrink.graduation.text}
+            onSave={(graduation) => swatch({ graduation })} />
         </div>
         <div className="shrink-readings">
           {!marked && (
@@ -114,7 +116,7 @@ export function SwatchPart({ project, shrink }: { project: Project; shrink: Shri
               <Button onClick={() => void square("10 in")}>Marked 10 in</Button>
             </p>
           )}
-          <div className={washes > 2 ? "readings-one" : "readings-two"}>
+          <div className={washes > 1 ? "readings-one" : "readings-two"}>
             <Readings direction="warp" rows={shrink.warp} washes={washes} onSave={(rows) => swatch({ warp: rows })} />
             <Readings direction="weft" rows={shrink.weft} washes={washes} onSave={(rows) => swatch({ weft: rows })} />
           </div>
@@ -124,8 +126,6 @@ export function SwatchPart({ project, shrink }: { project: Project; shrink: Shri
             {marked && <Button onClick={() => void changes.washSwatch(cloth_id)}>Wash it in the stand-in washer</Button>}
             {measured && <Button type="text" onClick={() => void changes.addSwatch(cloth_id)}>Another swatch</Button>}
           </p>
-          <EntryLength label="The tape is read to" path="graduation" value={shrink.graduation.mm < 2 ? `${Number(shrink.graduation.mm.toFixed(4))} mm` : shrink.graduation.text}
-            onSave={(graduation) => swatch({ graduation })} />
           {shrink.swatches.length > 1 && (
             <ul className="swatches">
               {shrink.swatches.map((s, i) => (

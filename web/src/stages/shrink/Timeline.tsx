@@ -1,27 +1,22 @@
 import type { Load } from "../../api/client";
 import { useSize } from "../../cloth-view/useSize";
 
-const ROWS = [
-  { key: "washer", label: "washer" },
-  { key: "basin", label: "tub" },
-  { key: "dryer", label: "dryer" },
-  { key: "line", label: "line" },
-  { key: "flat", label: "flat" },
-  { key: "board", label: "board" },
-];
-const LEFT = 62;
-const ROW = 30;
+const ROWS = ["washer", "basin", "dryer", "line", "flat", "board"];
+const LEFT = 104;
 const TOP = 26;
 const HOUR = 3_600_000;
 
-/** Washer, tub, dryer, line and board over the hours, with a line for now. */
-export function Timeline({ loads, now }: { loads: Load[]; now: number }) {
+/** Washer, tub, dryer, line and board over the hours, with a line for now; `only` shows only the next few, lower. */
+export function Timeline({ loads, now, only }: { loads: Load[]; now: number; only?: number }) {
+  const ROW = only ? 24 : 30;
   const { ref, width } = useSize<HTMLDivElement>();
   const tasks = loads.flatMap((load, number) => load.tasks.filter((t) => t.machine !== "rest").map((task) => ({ task, load, number })));
-  const rows = ROWS.filter((r) => tasks.some(({ task }) => task.machine === r.key));
+  const labels = new Map(tasks.map(({ task }) => [task.machine, task.machine_label]));
+  const rows = ROWS.filter((r) => labels.has(r));
   const from = Math.floor(Math.min(now, ...tasks.map(({ task }) => Date.parse(task.start_at))) / HOUR) * HOUR;
-  const until = Math.ceil(Math.max(now, ...tasks.map(({ task }) => Date.parse(task.end_at))) / HOUR) * HOUR;
-  const scale = Math.max(0.0001, (width - LEFT - 10) / Math.max(HOUR, until - from));
+  const end = Math.ceil(Math.max(now, ...tasks.map(({ task }) => Date.parse(task.end_at))) / HOUR) * HOUR;
+  const until = only ? Math.min(end, from + only * HOUR) : end;
+  const scale = Math.max(1e-9, (width - LEFT - 10) / Math.max(HOUR, until - from));
   const x = (t: number) => LEFT + (t - from) * scale;
   const hours = (until - from) / HOUR;
   const every = [1, 2, 3, 6, 12, 24].find((h) => h * HOUR * scale >= 44) ?? 24;
@@ -44,18 +39,19 @@ export function Timeline({ loads, now }: { loads: Load[]; now: number }) {
             );
           })}
           {rows.map((r, i) => (
-            <text key={r.key} x={LEFT - 8} y={TOP + i * ROW + 19} textAnchor="end" className="timeline-row">{r.label}</text>
+            <text key={r} x={LEFT - 8} y={TOP + i * ROW + ROW / 2 + 5} textAnchor="end" className="timeline-row">{labels.get(r)}</text>
           ))}
           {tasks.map(({ task, load, number }) => {
-            const row = rows.findIndex((r) => r.key === task.machine);
-            const [a, b] = [x(Date.parse(task.start_at)), x(Date.parse(task.end_at))];
+            const row = rows.indexOf(task.machine);
+            const [a, b] = [x(Date.parse(task.start_at)), x(Math.min(until, Date.parse(task.end_at)))];
+            if (b <= a) return null;
             const label = `${number + 1} ${load.name}`;
             const fits = Math.floor((b - a - 10) / 7.2);
             return (
               <g key={task.id} className={`slot ${task.finished_at ? "done" : task.started_at ? "running" : ""}`}>
                 <title>{`${task.what}: ${load.name}`}</title>
                 <rect x={a} y={TOP + row * ROW + 3} width={Math.max(2, b - a)} height={ROW - 6} rx={3} />
-                {fits >= 1 && <text x={a + 6} y={TOP + row * ROW + 20}>{label.length > fits ? label.slice(0, Math.max(1, fits - 1)) + (fits > 3 ? "…" : "") : label}</text>}
+                {fits >= 1 && <text x={a + 6} y={TOP + row * ROW + ROW / 2 + 5}>{label.length > fits ? label.slice(0, Math.max(1, fits - 1)) + (fits > 3 ? "…" : "") : label}</text>}
               </g>
             );
           })}

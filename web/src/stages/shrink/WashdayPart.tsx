@@ -21,7 +21,7 @@ function Step({ task, now, onDo }: { task: LoadTask; now: number; onDo: (what: "
     <li className={`wash-step ${task.finished_at ? "done" : running ? "running" : ""}`}>
       <span className="wash-when">{day(task.start_at)} {clock(task.start_at)}–{clock(task.end_at)}</span>
       <span>
-        <b>{task.what}</b>, {task.machine === "rest" ? "anywhere" : task.machine}
+        <b>{task.what}</b>, {task.machine === "rest" ? "anywhere" : task.machine_label}
         {task.finished_at && " ✓"}
         {running && <em className={over ? "spoil" : "good"} role="timer"> {over ? "time is up" : `${left(endOf(task) - now)} left`}</em>}
         {task.late && !over && <em className="look"> runs late</em>}

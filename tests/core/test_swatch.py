@@ -1,0 +1,73 @@
+"""Swatches over several washes: per wash and in all, shape, and when a cloth has come to rest."""
+
+from __future__ import annotations
+
+import math
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from idle_selvage.core.swatch import Swatch, added, corners, cycles, in_all, row_fault, skew_percent, too_small, verdict
+
+TWICE = Swatch(((250, 238, 235),) * 3, ((250, 245, 243),) * 3)
+
+
+def test_per_wash_and_in_all() -> None:
+    # hand-worked: 250 → 238 is 4.8 %; 238 → 235 adds 1.26 %; 250 → 235 is 6.0 % in all
+    first, second = cycles(TWICE)
+    assert first.warp is not None and first.warp.value == pytest.approx(4.8) and first.warp_added == pytest.approx(4.8)
+    assert second.warp is not None and second.warp.value == pytest.approx(6.0)
+    assert second.warp_added == pytest.approx(100 * 3 / 238) and second.weft_added == pytest.approx(100 * 2 / 245)
+
+
+@pytest.mark.parametrize(
+    ("rows", "kind", "state"),
+    [
+        ((250,), "", "unwashed"),
+        ((250, 240), "linen", "once"),
+        ((250, 240), "denim-raw", "again"),
+        ((250, 240, 238), "linen", "again"),
+        ((250, 240, 239.5), "linen", "stable"),
+        ((250, 249.5), "polyester", "stable"),
+        ((250, 240, 243), "linen", "again"),
+    ],
+)
+def test_the_verdict(rows: tuple[float, ...], kind: str, state: str) -> None:
+    found, said = verdict(Swatch((rows,) * 3, (rows,) * 3), kind)
+    assert found == state and said.endswith(".")
+
+
+def test_a_swatch_too_small_to_tell_is_not_called_stable() -> None:
+    small = Swatch(((60, 57, 57),), ((60, 58, 58),), graduation=2.0)
+    assert verdict(small)[0] == "unsure" and too_small(small) is not None
+    assert too_small(TWICE) is None
+    needed = too_small(small)
+    assert needed is not None and too_small(Swatch(((needed, None),), ((needed, None),), 2.0)) is None
+
+
+def test_gaps_in_the_readings_are_left_out() -> None:
+    gaps = Swatch(((250, None, 235), (250, 238), (250,)), ((250, 245),))
+    figure = in_all(gaps, "warp")
+    assert figure is not None and figure.value == pytest.approx(6.0), "only the row that has the last wash"
+    assert added(gaps, "warp", 2) is None and added(gaps, "warp", 1) == pytest.approx(4.8)
+    assert in_all(Swatch(), "weft") is None and cycles(Swatch()) == ()
+
+
+@given(st.floats(50, 600), st.floats(50, 600), st.floats(-0.4, 0.4))
+def test_corners_have_the_sides_and_diagonals_that_were_measured(a: float, b: float, lean: float) -> None:
+    shift = lean * b
+    high = math.sqrt(b * b - shift * shift)
+    ac, bd = math.hypot(a + shift, high), math.hypot(a - shift, high)
+    points = corners(a, b, ac, bd)
+    assert math.dist(points[0], points[2]) == pytest.approx(ac, rel=1e-6)
+    assert math.dist(points[1], points[3]) == pytest.approx(bd, rel=1e-6)
+    assert math.dist(points[0], points[3]) == pytest.approx(b, rel=1e-6)
+    assert skew_percent(ac, bd) * shift >= -1e-6, "the slant leans the way the longer diagonal says"
+    assert corners(a, b) == ((0.0, 0.0), (a, 0.0), (a, b), (0.0, b))
+
+
+def test_rows_that_cannot_be() -> None:
+    assert "before washing" in row_fault([]) and "before washing" in row_fault([None, 3.0])
+    assert "too small" in row_fault([5.0]) and "At most" in row_fault([250.0] * 12)
+    assert row_fault([250.0, None, 240.0]) == ""

@@ -1,0 +1,105 @@
+"""Schools of treatment, what fibres forbid, and the steps in order."""
+
+from __future__ import annotations
+
+import pytest
+
+from idle_selvage.core.dye import Dye
+from idle_selvage.core.shrinkage import PLANNING_RANGES
+from idle_selvage.core.treatment import (
+    DRIES,
+    LABEL_FIRST,
+    SCHOOLS,
+    WASHES,
+    Advice,
+    Facts,
+    advise,
+    cautions,
+    default_school,
+    programme,
+    usual,
+)
+
+
+def steps(advice: Advice) -> str:
+    return " ".join(s.text for s in advice.steps)
+
+
+@pytest.mark.parametrize("wash", WASHES)
+@pytest.mark.parametrize("dry", DRIES)
+def test_every_care_and_kind_has_steps_in_sentences(wash: str, dry: str) -> None:
+    for entry in PLANNING_RANGES:
+        for school in [None, *SCHOOLS]:
+            found = advise(wash, dry, Facts((entry.kind,), Dye("dark")), school)
+            assert found.steps and all(s.text.endswith(".") for s in found.steps) and found.why
+            assert len(found.others) == len(SCHOOLS) - 1 and found.school not in [o[0] for o in found.others]
+            assert cautions(found.programme)[-1] == LABEL_FIRST
+
+
+def test_the_default_mirrors_the_garment_and_leaves_alone_what_is_never_washed() -> None:
+    assert default_school("40") == "mirror" and default_school("dry-clean") == default_school("never") == "leave"
+    found = advise("40", "tumble-low", Facts(("cotton",)))
+    assert not found.chosen and "40 °C" in steps(found) and "Tumble it low" in steps(found)
+    assert "overlock" in steps(found).lower() and "press it dry" in steps(found)
+    assert "steam" in steps(advise("dry-clean", "none", Facts(("wool",)))).lower()
+
+
+def test_harder_is_one_step_hotter_and_soak_does_not_agitate() -> None:
+    cotton = Facts(("cotton",))
+    assert programme("30-gentle", "tumble-low", "harder", cotton)[0].temperature == 40
+    assert programme("40", "tumble-low", "harder", cotton)[0].dry == "tumble-warm"
+    assert programme("60", "line", "harder", cotton)[0].temperature == 60, "nothing is hotter"
+    assert programme("40", "tumble-low", "soak", cotton)[0].cycle == "soak"
+
+
+@pytest.mark.parametrize(
+    ("kind", "wash", "dry", "gives"),
+    [
+        ("viscose", "40", "line", ("30-gentle", "flat")),
+        ("wool", "40", "tumble-low", ("cold-hand", "flat")),
+        ("velveteen", "60", "tumble-warm", ("30-gentle", "tumble-short")),
+        ("fur", "40", "tumble-low", ("30-gentle", "flat")),
+        ("acetate", "40", "line", ("30-gentle", "flat")),
+        ("silk", "40", "tumble-low", ("cold-hand", "line")),
+        ("gauze", "60", "tumble-warm", ("40", "tumble-low")),
+        ("cotton", "60", "tumble-warm", ("60", "tumble-warm")),
+    ],
+)
+def test_what_a_fibre_forbids_is_never_planned(kind: str, wash: str, dry: str, gives: tuple[str, str]) -> None:
+    for school in ("mirror", "harder", "soak"):
+        made, changed = programme(wash, dry, school, Facts((kind,)))  # type: ignore[arg-type]
+        assert made.dry == gives[1]
+        if school != "soak":
+            assert made.wash == gives[0]
+        assert (kind == "cotton") == (not changed)
+
+
+def test_a_blend_is_treated_as_mildly_as_its_mildest_fibre() -> None:
+    made, _ = programme("60", "tumble-warm", "mirror", Facts(("cotton", "viscose")))
+    assert (made.wash, made.dry) == ("30-gentle", "flat")
+
+
+def test_gauze_is_never_pressed_and_sequins_never_tumbled() -> None:
+    assert not programme("40", "line", "mirror", Facts(("gauze",)))[0].press
+    assert "do not press it flat" in steps(advise("40", "line", Facts(("gauze",))))
+    sequins = advise("40", "tumble-low", Facts(("polyester",), sequins=True))
+    assert sequins.programme.dry == "flat" and not sequins.programme.press
+    assert "never hung" in " ".join(advise("cold-hand", "flat", Facts(("viscose",))).forbids)
+
+
+def test_cautions_stand_where_they_belong() -> None:
+    said = {s.text: s.caution for s in advise("60", "tumble-low", Facts(("cotton",), metres=5.0)).steps}
+    assert "scalds" in next(c for t, c in said.items() if "60 °C" in t)
+    assert "lint" in next(c for t, c in said.items() if "Tumble" in t)
+    assert "burn" in next(c for t, c in said.items() if "press it dry" in t)
+    heavy = advise("40", "line", Facts(("cotton",), metres=5.0))
+    assert any("heavy" in s.caution for s in heavy.steps)
+    assert not any("lint" in s.caution for s in heavy.steps)
+
+
+def test_dye_that_comes_off_has_the_water_to_itself() -> None:
+    bleeding = steps(advise("40", "line", Facts(("cotton",), Dye("dark", 2))))
+    assert "on its own, since its dye comes off (grade 2)" in bleeding and "wash again until it stays clean" in bleeding
+    assert "Rub it with a wet white rag first" in steps(advise("40", "line", Facts(("cotton",), Dye("dark"))))
+    assert "on its own" not in steps(advise("40", "line", Facts(("cotton",), Dye("dark", 5))))
+    assert "Usual for linen" in usual(("linen", "nothing"))[0]
