@@ -83,7 +83,7 @@ def test_files_that_are_not_there(tmp_path: Path, capsys: pytest.CaptureFixture[
     assert "could not be written" in capsys.readouterr().err
 
 
-@pytest.mark.parametrize("command", ["serve", "demo", "lay", "backup", "restore"])
+@pytest.mark.parametrize("command", ["serve", "demo", "lay", "tape", "backup", "restore"])
 def test_every_command_has_help(command: str, capsys: pytest.CaptureFixture[str]) -> None:
     with pytest.raises(SystemExit) as ended:
         main([command, "--help"])
@@ -159,6 +159,46 @@ def test_backup_while_serving_restore_and_one_server_per_folder(
         assert data.execute("SELECT name FROM project").fetchall() == [("Kept",)]
     with sqlite3.connect(home / "before-restore-1.sqlite3") as data:
         assert len(data.execute("SELECT name FROM project").fetchall()) == 2
+
+
+def test_a_reading_is_sent_to_the_page_that_is_open(
+    served: tuple[subprocess.Popen[str], str, Path], tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    _, address, home = served
+    start = ask(address, "/tape/readings")["last"]
+    assert main(["tape", "248.5", "--home", str(home)]) == 0 and capsys.readouterr().out == "24.9 cm\n"
+    assert main(["tape", "9 3/4 in", "--home", str(home)]) == 0
+    told = ask(address, f"/tape/readings?after={start}")["readings"]
+    assert [round(r["length"]["mm"], 2) for r in told] == [248.5, 247.65]
+    assert main(["tape", "3 cubits", "--home", str(home)]) == 2 and "cubits" in capsys.readouterr().err
+    assert main(["tape", "1", "--home", str(tmp_path / "other")]) == 2
+    assert "Nothing is being served" in capsys.readouterr().err
+
+
+def test_data_of_the_first_version_are_taken_along(tmp_path: Path) -> None:
+    from alembic import command
+
+    from idle_selvage.store.database import alembic_config
+
+    (tmp_path / FILE_NAME).touch()
+    command.upgrade(alembic_config(tmp_path / FILE_NAME), "0001")
+    with sqlite3.connect(tmp_path / FILE_NAME) as data:
+        for kind, one_way in (("denim-raw", 1), ("linen", 0), ("", 0)):
+            data.execute(
+                "INSERT INTO cloth (name, kind, width_readings, margin_low, margin_high, price_unit, one_way, depth,"
+                " ground, bars, created_at) VALUES ('', ?, '[1400]', 0, 0, 'm', ?, 'dark', '', '{}', '2026-01-01')",
+                (kind, one_way),
+            )
+        data.execute(
+            "INSERT INTO swatch (cloth_id, warp, weft, graduation, updated_at)"
+            " VALUES (2, '[[250.0, 240.0], [250.0, null]]', '[[250.0, 245.0]]', 1, '2026-01-01')"
+        )
+    Database(tmp_path).migrate()
+    with sqlite3.connect(tmp_path / FILE_NAME) as data:
+        rows = data.execute('SELECT blend, weave, finish, "like", direction FROM cloth ORDER BY id').fetchall()
+        assert data.execute("SELECT warp, used, simulated FROM swatch").fetchall()[0][1:] == (1, 0)
+    assert rows[0] == ('[["cotton", 100.0]]', "denim", "raw", "denim-raw", "nap")
+    assert rows[1] == ('[["linen", 100.0]]', "plain", "", "linen", "none") and rows[2][0] == "[]"
 
 
 @pytest.mark.parametrize("content", [b"", b"not a database at all", b"SQLite format 3\x00" + b"\x00" * 200])

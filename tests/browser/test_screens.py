@@ -134,11 +134,28 @@ def test_stages_not_built_cannot_be_entered(page: Page, demo: str) -> None:
 
 
 @pytest.mark.parametrize("size", [(1280, 800), (820, 1180)])
-@pytest.mark.parametrize("stage", ["", "plan", "cloth", "shrink", "buy", "lay", "log"])
+@pytest.mark.parametrize(
+    "stage",
+    [
+        "",
+        "plan",
+        "cloth",
+        "shrink",
+        "shrink?part=treat",
+        "shrink?part=set",
+        "buy",
+        "lay",
+        "log",
+        "/cupboard",
+        "/washday",
+    ],
+)
 def test_every_screen_is_accessible_and_fits(page: Page, demo: str, stage: str, size: tuple[int, int]) -> None:
     page.set_viewport_size({"width": size[0], "height": size[1]})
     page.goto(demo)
-    if stage:
+    if stage.startswith("/"):
+        page.goto(demo + stage[1:])
+    elif stage:
         page.goto(
             demo + (page.get_by_role("link", name="Open Boxy overshirt").get_attribute("href") or "")[1:-4] + stage
         )

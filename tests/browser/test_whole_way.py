@@ -94,7 +94,7 @@ def test_a_new_project_by_keyboard_from_a_drawing(page: Page, own: str, tmp_path
     keys = page.keyboard
 
     def tab_to(name: str) -> None:
-        for _ in range(60):
+        for _ in range(90):
             keys.press("Tab")
             here = page.evaluate(
                 "(document.activeElement.labels?.[0]?.innerText ?? document.activeElement.ariaLabel "
@@ -126,9 +126,6 @@ def test_a_new_project_by_keyboard_from_a_drawing(page: Page, own: str, tmp_path
     tab_to("Name")
     keys.type("Striped linen\n")
     saved(page)
-    tab_to("Made of")
-    keys.type("Linen")
-    saved(page)
     for reading in ("59 1/8 in", "1,50 m", "150.4"):
         tab_to("Width, reading")
         keys.type(reading)
@@ -138,6 +135,9 @@ def test_a_new_project_by_keyboard_from_a_drawing(page: Page, own: str, tmp_path
     tab_to("Near selvage")
     keys.press("Control+a")
     keys.type("9 mm\n")
+    saved(page)
+    tab_to("Fibre")
+    keys.type("linen")
     saved(page)
 
     page.get_by_role("link", name="Shrink", exact=True).press("Enter")

@@ -107,13 +107,13 @@ def _washday(session: Session) -> out.WashdayOut:
 
 
 def _late(task: models.LoadTask, at: datetime) -> bool:
-    """Whether a step should have begun, or ended, more than five minutes ago."""
+    """Whether a step should have begun, or, once begun, have ended, more than five minutes ago."""
     grace = timedelta(minutes=5)
     if task.finished_at is not None:
         return False
     if task.started_at is None:
         return at > task.start_at + grace
-    return at > max(task.end_at, task.started_at + timedelta(minutes=task.minutes)) + grace
+    return at > task.started_at + timedelta(minutes=task.minutes) + grace
 
 
 def _load(row: models.WashLoad, at: datetime) -> out.LoadOut:
