@@ -37,13 +37,27 @@ def stations(page: Page) -> None:
     page.wait_for_selector(".preview polygon")
 
 
+def planned(page: Page) -> None:
+    page.get_by_role("button", name="Plan").first.click()
+    page.wait_for_selector(".slot")
+
+
+def bars(page: Page) -> None:
+    page.get_by_role("button", name="Bars").click()
+
+
 #: view: (project, stage, what to do first)
 VIEWS = {
     "bench": (None, "", None),
     "plan": ("Boxy overshirt", "plan", lambda page: choose_piece(page, "Sleeve")),
     "plan-stations": ("Six-gore skirt", "plan", stations),
     "cloth": ("Notched waistcoat", "cloth", None),
+    "cloth-bars": ("Six-gore skirt", "cloth", bars),
+    "cupboard": (None, "cupboard", None),
     "shrink": ("Boxy overshirt", "shrink", None),
+    "treatment": ("Notched waistcoat", "shrink?part=treat", None),
+    "together": ("Notched waistcoat", "shrink?part=set", None),
+    "washing-day": (None, "washday", planned),
     "buy": ("Boxy overshirt", "buy", None),
     "working": ("Six-gore skirt", "buy", opened_working),
     "lay": ("Six-gore skirt", "lay", lambda page: choose_piece(page, "Gore, 2")),
@@ -70,6 +84,9 @@ def take(base: str, out: Path, names: list[str], tablet: bool) -> None:
                 href = page.get_by_role("link", name=f"Open {project}", exact=True).get_attribute("href") or ""
                 number = re.findall(r"\d+", href)[0]
                 page.goto(f"{base}projects/{number}/{stage}")
+                page.wait_for_selector("h1")
+            elif stage:
+                page.goto(f"{base}{stage}")
                 page.wait_for_selector("h1")
             page.wait_for_load_state("networkidle")
             if first:

@@ -84,6 +84,8 @@ def test_the_cupboard_is_searched_by_every_fact(person: Person) -> None:
     found = person.client.get("/api/cloths?words=blue+LINEN", base_url="http://127.0.0.1").get_json()
     assert names(found) == ["Linen, oat"] and found["of"] == 3
     line = found["cloths"][0]
+    person.ask("POST", "/cloths/3/washes", how="40 °C")
+    assert person.ask("GET", "/cloths")["cloths"][0]["left"] == "60.0 cm, washed once"
     assert line["left"] == "60.0 cm" and "planning range" in line["shrinkage"] and line["projects"] == []
 
 
@@ -107,7 +109,10 @@ def test_a_project_is_made_of_a_cloth_of_the_cupboard(person: Person) -> None:
 def test_cloths_that_go_together(person: Person) -> None:
     person.ask("POST", "/projects", name="Waistcoat")
     person.ask("PATCH", "/projects/1/cloth", name="Poly", blend=[{"fibre": "polyester", "share": 100}])
+    sheer = person.ask("PATCH", "/projects/1/cloth", answers={"sheer": "yes"})["set"]
+    assert "put a lining beside it" in sheer["wanted"][0]
     told = person.ask("POST", "/projects/1/set", 201, name="Twill", role="lining")
+    assert told["set"]["wanted"] == []
     assert [m["role"] for m in told["set"]["members"]] == ["main", "lining"]
     person.ask("PATCH", "/cloths/2", blend=[{"fibre": "viscose", "share": 100}])
     told = person.ask("GET", "/projects/1")

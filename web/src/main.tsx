@@ -6,9 +6,11 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { RouterProvider } from "react-router";
 import { queries } from "./api/client";
+import { askAhead } from "./api/hooks";
 import { router } from "./app/router";
 import { theme } from "./app/theme";
 
+askAhead(queries, location.pathname);
 createRoot(document.getElementById("root")!).render(
   <StrictMode>
     <QueryClientProvider client={queries}>

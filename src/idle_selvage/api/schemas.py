@@ -305,6 +305,7 @@ class SetOut(BaseModel):
     members: list[MemberOut]
     mismatches: list[str]
     all_washed: str
+    wanted: list[str] = Field(description="what still belongs beside the main cloth, from how it was judged by hand")
 
 
 class LoadTaskOut(BaseModel):

@@ -19,6 +19,7 @@ from ..core.swatch import Row, Swatch, corners, cycles, in_all, too_small, verdi
 from ..core.tally import Known, known_shrinkage
 from ..core.treatment import DRIES, SCHOOLS, WASHES, Advice, Programme, School
 from ..store import models, records
+from ..store.database import remember
 from . import schemas as out
 from .presenter import Presenter
 
@@ -143,8 +144,11 @@ def cupboard_line(session: Session, show: Presenter, row: models.Cloth) -> out.C
     left = show.length(row.in_hand).text if row.in_hand else "none in hand"
     if row.in_hand and row.width_readings:
         left += f" of {show.length(min(row.width_readings)).text} cloth"
+    times = len(records.washes(session, row.id))
     if row.treated:
         left += ", pre-treated"
+    elif times:
+        left += ", washed once" if times == 1 else f", washed {times} times"
     warp, weft = both_known(session, row)
     shrinkage = ""
     if warp.figure and weft.figure:
@@ -160,6 +164,10 @@ def cupboard_line(session: Session, show: Presenter, row: models.Cloth) -> out.C
 
 def both_known(session: Session, row: models.Cloth) -> tuple[Known, Known]:
     """Shrinkage of a cloth in both directions, and what it rests on."""
+    return remember(session, ("known", row.id), lambda: _both_known(session, row))
+
+
+def _both_known(session: Session, row: models.Cloth) -> tuple[Known, Known]:
     make, test = records.as_make(row), records.as_swatch(records.swatch(session, row.id))
     past = records.past_tests(session, row.like, row.id)
     return known_shrinkage(make, test, past, "warp"), known_shrinkage(make, test, past, "weft")
@@ -330,4 +338,12 @@ def set_out(session: Session, show: Presenter, project: models.Project) -> out.S
                 rub=f"{dye.last}: {GRADES[dye.last]}" if dye.last else "",
             )
         )
-    return out.SetOut(members=shown, mismatches=list(mismatches(members)), all_washed=one_washed_all_washed(members))
+    wanted = []
+    if judgements.needs_lining(project.cloth.answers) and not any(m.role == "lining" for m in members):
+        wanted.append("The main cloth shows what is under it: put a lining beside it, or leave it sheer on purpose.")
+    return out.SetOut(
+        members=shown,
+        mismatches=list(mismatches(members)),
+        all_washed=one_washed_all_washed(members),
+        wanted=wanted,
+    )

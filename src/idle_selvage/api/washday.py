@@ -25,6 +25,10 @@ blueprint = APIBlueprint("washday", __name__, url_prefix="/api", abp_responses={
 _CLOCK = re.compile(r"^\s*(\d{1,2})\s*[:.h]?\s*(\d{2})?\s*$")
 
 
+class DayQuery(out.In):
+    brief: bool = Field(default=False, description="only the loads: what waits is left out, and whether it is planned")
+
+
 class HouseChange(out.In):
     """What the washer takes, and when the person is up (as 7:00)."""
 
@@ -50,22 +54,18 @@ def _clock(minutes: int) -> str:
     return f"{minutes // 60}:{minutes % 60:02d}"
 
 
-def _lengths(session: Session) -> dict[int, float]:
-    """What is to be bought for each project, mm."""
-    found = {}
-    for row in records.projects(session):
-        bought = present.work_up(session, row)[0].purchase
-        if bought is not None:
-            found[row.id] = bought.to_buy.value
-    return found
+def _to_buy(session: Session, row: models.Project) -> float | None:
+    """What is to be bought for a project, mm."""
+    bought = present.work_up(session, row)[0].purchase
+    return bought.to_buy.value if bought is not None else None
 
 
-def _washday(session: Session) -> out.WashdayOut:
+def _washday(session: Session, *, brief: bool = False) -> out.WashdayOut:
     at = models.now()
     settings = records.settings(session)
     rows = washday.loads(session)
     planned = {c["id"] for row in rows for c in row.cloths}
-    waiting = washday.waiting(session, _lengths(session))
+    waiting = [] if brief else washday.waiting(session, lambda row: _to_buy(session, row))
     new = [w for w in waiting if w.batch is not None and w.cloth.id not in planned]
     # a cloth is washed long before it is pressed: it no longer waits, and its load still goes on
     gone = planned - {w.cloth.id for w in waiting}
@@ -73,7 +73,7 @@ def _washday(session: Session) -> out.WashdayOut:
     stale = ""
     if rows and new:
         stale = f"{new[0].batch.name if new[0].batch else ''} is not in the plan yet."
-    elif gone - begun:
+    elif not brief and gone - begun:
         stale = "A cloth in the plan no longer needs treating."
     tasks = [t for row in rows for t in row.steps]
     late = any(_late(t, at) for t in tasks)
@@ -146,10 +146,10 @@ def _load(row: models.WashLoad, at: datetime) -> out.LoadOut:
 
 
 @blueprint.get("/washday", operation_id="readWashday", responses={200: out.WashdayOut})
-def read_washday() -> Response:
+def read_washday(query: DayQuery) -> Response:
     """What waits to be washed, and the plan."""
     with look() as session:
-        return send(_washday(session))
+        return send(_washday(session, brief=query.brief))
 
 
 @blueprint.patch("/washday", operation_id="changeHouse", responses={200: out.WashdayOut})
@@ -179,7 +179,7 @@ def plan_washday() -> Response:
     with begin() as session:
         at = models.now()
         try:
-            made = washday.replan(session, _lengths(session), at, _midnight(at))
+            made = washday.replan(session, lambda row: _to_buy(session, row), at, _midnight(at))
         except CannotSchedule as fault:
             raise Refused(str(fault), code="cannot_schedule") from None
         if not made.slots:

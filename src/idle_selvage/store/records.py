@@ -25,6 +25,7 @@ from ..core.swatch import in_all
 from ..core.tally import Given, Wishes
 from ..core.treatment import Advice, Facts, School, advise
 from ..core.units import MM_PER_YARD
+from .database import remember
 from .models import Cloth, Job, LayRecord, LogEntry, Piece, Project, SetCloth, Settings, Swatch, Wash, now
 
 
@@ -72,10 +73,14 @@ def job(session: Session, number: int) -> Job:
 
 def pieces(session: Session, project_id: int) -> list[Piece]:
     """The pieces of a project in the order they came."""
-    return list(
-        session.scalars(
-            select(Piece).where(Piece.project_id == project_id, Piece.deleted_at.is_(None)).order_by(Piece.id)
-        )
+    return remember(
+        session,
+        ("pieces", project_id),
+        lambda: list(
+            session.scalars(
+                select(Piece).where(Piece.project_id == project_id, Piece.deleted_at.is_(None)).order_by(Piece.id)
+            )
+        ),
     )
 
 
@@ -126,20 +131,32 @@ def swatches(session: Session, cloth_id: int) -> list[Swatch]:
 
 def swatch(session: Session, cloth_id: int) -> Swatch | None:
     """The swatch a cloth is gone by, or None before one was marked."""
-    return session.scalars(
-        select(Swatch).where(Swatch.cloth_id == cloth_id, Swatch.used).order_by(Swatch.id.desc())
-    ).first()
+    return remember(
+        session,
+        ("swatch", cloth_id),
+        lambda: session.scalars(
+            select(Swatch).where(Swatch.cloth_id == cloth_id, Swatch.used).order_by(Swatch.id.desc())
+        ).first(),
+    )
 
 
 def washes(session: Session, cloth_id: int) -> list[Wash]:
     """Every wash of the length, the first one first."""
-    return list(session.scalars(select(Wash).where(Wash.cloth_id == cloth_id).order_by(Wash.id)))
+    return remember(
+        session,
+        ("washes", cloth_id),
+        lambda: list(session.scalars(select(Wash).where(Wash.cloth_id == cloth_id).order_by(Wash.id))),
+    )
 
 
 def past_tests(session: Session, like: str, but: int) -> tuple[Past, ...]:
     """Finished tests of like cloth, the newest first, without the cloth ``but`` and without stand-in readings."""
     if not like:
         return ()
+    return remember(session, ("past", like, but), lambda: _past_tests(session, like, but))
+
+
+def _past_tests(session: Session, like: str, but: int) -> tuple[Past, ...]:
     rows = session.execute(
         select(Swatch, Cloth.name)
         .join(Cloth, Cloth.id == Swatch.cloth_id)
@@ -161,9 +178,13 @@ def past_tests(session: Session, like: str, but: int) -> tuple[Past, ...]:
 
 def chosen_lay(session: Session, project_id: int) -> LayRecord | None:
     """The lay the project goes by."""
-    return session.scalars(
-        select(LayRecord).where(LayRecord.project_id == project_id, LayRecord.chosen).order_by(LayRecord.id.desc())
-    ).first()
+    return remember(
+        session,
+        ("chosen", project_id),
+        lambda: session.scalars(
+            select(LayRecord).where(LayRecord.project_id == project_id, LayRecord.chosen).order_by(LayRecord.id.desc())
+        ).first(),
+    )
 
 
 def running_job(session: Session, project_id: int) -> Job | None:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 from typing import cast
@@ -27,10 +27,10 @@ class Waiting:
     missing: str
 
 
-def waiting(session: Session, lengths: Mapping[int, float]) -> list[Waiting]:
+def waiting(session: Session, to_buy: Callable[[Project], float | None]) -> list[Waiting]:
     """Every cloth of every open project that still has to be treated, once each.
 
-    ``lengths`` gives the length to be bought, in mm, for main cloths of which none is in hand, by project.
+    ``to_buy`` gives the length to be bought for a project, in mm; it is asked when none of the cloth is in hand.
     """
     out: list[Waiting] = []
     seen: set[int] = set()
@@ -42,8 +42,7 @@ def waiting(session: Session, lengths: Mapping[int, float]) -> list[Waiting]:
             if programme.cycle == "none":
                 continue
             seen.add(row.id)
-            bought = lengths.get(project.id) if row.id == project.cloth_id else None
-            length = row.in_hand or bought
+            length = row.in_hand or (to_buy(project) if row.id == project.cloth_id else None)
             name = row.name or f"cloth of {project.name}"
             if not row.width_readings:
                 out.append(Waiting(row, project, None, "Measure its width first."))
@@ -97,7 +96,7 @@ def _as_step(row: LoadTask) -> LoadStep:
     return LoadStep(row.what, cast(Machine, row.machine), row.minutes, row.bound, row.learn)  # type: ignore[arg-type]
 
 
-def replan(session: Session, lengths: Mapping[int, float], at: datetime, midnight: datetime) -> Plan:
+def replan(session: Session, to_buy: Callable[[Project], float | None], at: datetime, midnight: datetime) -> Plan:
     """Plan everything that is not under way anew, from ``at`` on; ``midnight`` is the local day's beginning.
 
     Steps begun or done stay as they are. Raises CannotSchedule.
@@ -109,7 +108,7 @@ def replan(session: Session, lengths: Mapping[int, float], at: datetime, midnigh
             session.delete(row)
     session.flush()
     busy = {str(c["id"]) for row in kept for c in row.cloths}
-    found = waiting(session, lengths)
+    found = waiting(session, to_buy)
     batches = [w.batch for w in found if w.batch is not None and w.batch.key not in busy]
     known = {key: time for key, (time, _) in learned(session).items()}
     fresh = group(batches, settings.washer_kg, known)

@@ -1,11 +1,11 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { type QueryClient, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useParams } from "react-router";
 import {
   api, type ClothChange, type LayWishes, type Project, type ProjectChange, type PurchaseChange, saved, type SwatchChange, unwrap, type Washday,
 } from "./client";
 
 export function useSettings() {
-  return useQuery({ queryKey: ["settings"], queryFn: () => unwrap(api.GET("/api/settings")), staleTime: Infinity }).data;
+  return useQuery(settingsQuery).data;
 }
 
 export function useChoices() {
@@ -105,15 +105,36 @@ export function useCupboard(words = "") {
   });
 }
 
+/** Whether a page asks for all of the washing day, or only for its loads, as the timers do. */
+const dayQuery = (brief: boolean) => ({
+  queryKey: ["washday", brief],
+  queryFn: () => unwrap(api.GET("/api/washday", { params: { query: { brief } } })),
+});
+
 /** The washing day; looked at again every half minute, so that lateness and timers show by themselves. */
-export function useWashday() {
-  return useQuery({ queryKey: ["washday"], queryFn: () => unwrap(api.GET("/api/washday")), refetchInterval: 30_000 });
+export function useWashday(brief = false) {
+  return useQuery({ ...dayQuery(brief), refetchInterval: 30_000 });
+}
+
+const settingsQuery = { queryKey: ["settings"], queryFn: () => unwrap(api.GET("/api/settings")), staleTime: Infinity };
+const projectsQuery = { queryKey: ["projects"], queryFn: () => unwrap(api.GET("/api/projects")) };
+
+export function useProjects() {
+  return useQuery(projectsQuery);
+}
+
+/** What every first page needs is asked for while the scripts still begin. */
+export function askAhead(client: QueryClient, path: string) {
+  void client.prefetchQuery(settingsQuery);
+  if (path === "/") void client.prefetchQuery(projectsQuery);
+  void client.prefetchQuery(dayQuery(true));
 }
 
 export function useWashdayChanges() {
   const client = useQueryClient();
   const keep = (day: Washday) => {
-    client.setQueryData(["washday"], day);
+    client.setQueryData(["washday", false], day);
+    client.setQueryData(["washday", true], day);
     for (const key of ["project", "projects", "cupboard", "cloth", "log"]) void client.invalidateQueries({ queryKey: [key] });
   };
   const step = (task_id: number) => ({ params: { path: { task_id } } });

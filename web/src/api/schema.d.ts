@@ -1310,6 +1310,11 @@ export interface components {
             mismatches: string[];
             /** All Washed */
             all_washed: string;
+            /**
+             * Wanted
+             * @description what still belongs beside the main cloth, from how it was judged by hand
+             */
+            wanted: string[];
         };
         /** SourceOut */
         SourceOut: {
@@ -4017,7 +4022,10 @@ export interface operations {
     };
     readWashday: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description only the loads: what waits is left out, and whether it is planned */
+                brief?: boolean;
+            };
             header?: never;
             path?: never;
             cookie?: never;

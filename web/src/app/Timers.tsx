@@ -34,7 +34,7 @@ export const endOf = (task: LoadTask) => new Date(task.end_at).getTime();
 
 /** A bar across the top of whatever screen is open when a step's time is up. */
 export function Timers() {
-  const day = useWashday().data;
+  const day = useWashday(true).data;
   const changes = useWashdayChanges();
   const now = useClock();
   const [quiet, setQuiet] = useState<number[]>([]);

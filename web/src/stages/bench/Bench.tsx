@@ -1,9 +1,9 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQueryClient } from "@tanstack/react-query";
 import { Button, Input } from "antd";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
-import { api, type ProjectLine, saved, unwrap } from "../../api/client";
-import { useWashday } from "../../api/hooks";
+import { api, type ProjectLine, saved } from "../../api/client";
+import { useProjects, useWashday } from "../../api/hooks";
 import { Dot, stageNames } from "../../app/Rail";
 import { useClock } from "../../app/Timers";
 import { useUndo } from "../../app/useUndo";
@@ -59,7 +59,7 @@ function Strip({ project, onDelete }: { project: ProjectLine; onDelete: () => vo
 
 /** The loads of the next day and night, when there is a plan. */
 function Today() {
-  const day = useWashday().data;
+  const day = useWashday(true).data;
   const now = useClock(15_000);
   if (!day || day.loads.length === 0) return null;
   return (
@@ -83,7 +83,7 @@ export function Bench() {
   const client = useQueryClient();
   const go = useNavigate();
   const undo = useUndo();
-  const list = useQuery({ queryKey: ["projects"], queryFn: () => unwrap(api.GET("/api/projects")) });
+  const list = useProjects();
   const [name, setName] = useState("");
   const [error, setError] = useState("");
 

@@ -15,7 +15,7 @@ export function SetPart({ project }: { project: Project }) {
   const [role, setRole] = useState("lining");
   const [name, setName] = useState("");
   const [error, setError] = useState("");
-  const { members, mismatches, all_washed } = project.set;
+  const { members, mismatches, all_washed, wanted } = project.set;
   const inside = new Set(members.map((m) => m.cloth_id));
   const others = (cupboard.data?.cloths ?? []).filter((l) => l.cloth.name && !inside.has(l.cloth.id));
   async function add(body: { cloth_id?: number; name?: string }) {
@@ -35,6 +35,7 @@ export function SetPart({ project }: { project: Project }) {
           : "These shrink alike"}
       </h1>
       {mismatches.map((m) => <p key={m} className="spoil">{m}</p>)}
+      {wanted.map((w) => <p key={w} className="look">{w}</p>)}
       {all_washed && <p className="look">{all_washed}</p>}
       <table className="set-table">
         <thead>
