@@ -89,6 +89,7 @@ def test_a_changed_swatch_makes_the_lay_out_of_date_and_says_why(skirt: Person) 
 
 
 def test_one_touch_brings_lay_and_purchase_up_to_date(skirt: Person) -> None:
+    skirt.ask("PATCH", "/projects/1/lay", lay_seconds=1)
     run(skirt)
     before = skirt.ask("GET", "/projects/1")
     # along only: the lay still fits, so it is kept, and the purchase follows

@@ -63,7 +63,10 @@ def test_made_up_readings_are_marked_and_teach_nothing(person: Person) -> None:
         person.ask("PUT", f"/projects/{number}/swatch", warp=[["25"]] * 3, weft=[["25"]] * 3)
         first = person.ask("POST", f"/projects/{number}/swatch/wash", cloth_id=None)["shrink"]
         assert first["simulated"] and first["washes"] == 1 and first["warp_known"]["basis"] == "swatch"
-        assert person.ask("POST", f"/projects/{number}/swatch/wash", cloth_id=None)["shrink"]["washes"] == 2
+        told = person.ask("POST", f"/projects/{number}/swatch/wash", cloth_id=None)
+        assert told["shrink"]["washes"] == 2
+        assert next(s["state"] for s in told["project"]["stages"] if s["name"] == "shrink") == "look-again"
+        assert any("made up" in w["text"] for w in told["project"]["warnings"])
     number = project(person, "D")
     assert person.ask("GET", f"/projects/{number}/shrink")["warp_known"]["basis"] == "range"
     assert "Mark the swatch" in person.refused("POST", f"/projects/{number}/swatch/wash", cloth_id=None)["message"]

@@ -212,6 +212,10 @@ def test_the_log_only_grows(skirt: Person) -> None:
 
 def test_the_tape_s_graduation_is_kept(person: Person) -> None:
     assert person.ask("PATCH", "/settings", graduation="1/16 in")["graduation"]["mm"] == pytest.approx(25.4 / 16)
+    assert person.ask("PATCH", "/settings", system="imperial")["graduation"]["text"] == "1⁄16 in"
+    assert person.ask("PATCH", "/settings", system="metric")["graduation"]["mm"] == 1.0, "a usual tape of either unit"
+    person.ask("PATCH", "/settings", graduation="2 mm")
+    assert person.ask("PATCH", "/settings", system="imperial")["graduation"]["mm"] == 2.0, "one's own stays"
     assert person.refused("PATCH", "/settings", graduation="30 cm")["fields"][0]["path"] == "graduation"
 
 

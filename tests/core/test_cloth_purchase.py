@@ -125,6 +125,7 @@ def test_every_stage_has_a_state_and_says_why() -> None:
         width_readings=3,
         kind_known=True,
         marks_before=6,
+        made_up=False,
         washed_both_ways=True,
         laying=False,
         laid=True,

@@ -21,6 +21,10 @@ from .presenter import Presenter
 blueprint = APIBlueprint("bench", __name__, url_prefix="/api", abp_responses={422: out.ErrorOut, 404: out.ErrorOut})
 
 
+#: What a usual tape is read to, in mm: 1 mm, or 1/16 in. Common practice, no source.
+TAPES = {"metric": 1.0, "imperial": 25.4 / 16}
+
+
 class NewProject(out.In):
     name: Name
     note: Text = ""
@@ -68,8 +72,11 @@ def change_settings(body: SettingsChange) -> Response:
                     "A tape's graduation lies between 0.1 mm and 2 cm; 1 mm or 1/16 in are usual.", path="graduation"
                 )
             row.graduation = body.graduation
-        if body.system is not None:
+        if body.system is not None and body.system != row.system:
             row.system = body.system
+            if body.graduation is None and row.graduation in TAPES.values():
+                # a tape in the other unit, unless this person's is a finer or a coarser one
+                row.graduation = TAPES[body.system]
         return send(_settings(row))
 
 

@@ -124,6 +124,7 @@ def project_stages(
         kind_known=bool(row.cloth.blend),
         marks_before=len(swatch.warp) + len(swatch.weft) if swatch else 0,
         washed_both_ways=(found.warp.basis == "swatch" and found.weft.basis == "swatch") or row.cloth.treated,
+        made_up=swatch is not None and swatch.simulated,
         laying=records.running_job(session, row.id) is not None,
         laid=chosen is not None,
         stale=stale,
@@ -159,6 +160,12 @@ def project_out(session: Session, row: models.Project, system: System) -> out.Pr
     if row.cloth.flaws:
         told = "Flaws are drawn but not laid around yet: look where the pieces lie."
         warnings.append(out.WarningOut(stage="lay", level="look", text=told))
+    if swatch is not None and swatch.simulated:
+        told = "The swatch's readings are made up by the stand-in washer."
+        warnings.append(out.WarningOut(stage="shrink", level="look", text=told))
+    if not row.cloth.treated and any(not w.simulated for w in records.washes(session, row.cloth_id)):
+        told = "It was pre-treated: measure width and length again, and say so under Kept."
+        warnings.append(out.WarningOut(stage="cloth", level="look", text=told))
     beside = set_out(session, show, row)
     warnings += [out.WarningOut(stage="shrink", level="spoil", text=text) for text in beside.mismatches]
     if beside.all_washed:
@@ -323,7 +330,7 @@ def choices(system: System) -> out.ChoicesOut:
         finishes=listed(list(FINISHES.items())),
         colourings=listed(list(COLOURINGS.items())),
         directions=listed(list(DIRECTIONS.items())),
-        piles=listed([(k, f"{name}: {told}" if k else name) for k, (name, told) in PILE_RUNS.items()]),
+        piles=listed([(k, name) for k, (name, _) in PILE_RUNS.items()]),
         grades=listed([(str(k), f"{k}: {told}") for k, told in GRADES.items()]),
         roles=listed([(k, label) for k, label in ROLES.items() if k != "main"]),
         questions=[out.QuestionOut(key=q.key, asks=q.asks, how=q.how, answers=listed(q.answers)) for q in QUESTIONS],

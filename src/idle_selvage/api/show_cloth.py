@@ -199,7 +199,7 @@ def shrink_out(session: Session, show: Presenter, project: models.Project, row: 
     needed = too_small(test)
     return out.ShrinkOut(
         cloth_id=row.id,
-        cloth_name=row.name or "The cloth",
+        cloth_name=row.name or "the cloth",
         role="main" if row.id == project.cloth_id else "beside",
         warp=[_row(show, r) for r in test.warp],
         weft=[_row(show, r) for r in test.weft],

@@ -10,8 +10,8 @@ DIRECTIONS: dict[str, str] = {
 }
 PILE_RUNS: dict[str, tuple[str, str]] = {
     "": ("not chosen yet", "Choose once for the whole garment: all its pieces run the same way."),
-    "down": ("down", "The pile runs down: it wears better and looks lighter."),
-    "up": ("up", "The pile runs up: the colour looks deeper, and it wears sooner."),
+    "down": ("down: wears better", "The pile runs down: it wears better and looks lighter."),
+    "up": ("up: deeper colour", "The pile runs up: the colour looks deeper, and it wears sooner."),
 }
 #: Wales to the inch: (least, most, class, what it suits). Common practice, no source.
 WALES: tuple[tuple[int, int, str, str], ...] = (

@@ -22,6 +22,7 @@ class Facts:
     kind_known: bool
     marks_before: int
     washed_both_ways: bool
+    made_up: bool
     laying: bool
     laid: bool
     stale: tuple[str, ...]
@@ -58,6 +59,8 @@ def stages(facts: Facts) -> tuple[Stage, ...]:
             if facts.marks_before
             else ("empty", "Mark a swatch and measure it before washing.")
         )
+    elif facts.made_up:
+        shrink = ("look-again", "The swatch's readings are made up by the stand-in washer: measure a real one.")
     lay: tuple[State, str] = ("done", "")
     if facts.laying:
         lay = ("begun", "Laying now.")

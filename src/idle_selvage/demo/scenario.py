@@ -83,10 +83,10 @@ def load(app: Flask, *, lay_seconds: int = 2, wait: float = 60.0) -> None:
 
 def _cupboard(desk: _Desk) -> None:
     """Linens of earlier years, whose tests help with the next one."""
-    for name, warp, weft, metres, place in (
-        ("Linen, oat", "23.6 cm", "24.3 cm", "0,6 m", "Remnants, second drawer"),
-        ("Linen, slate blue", "23.5 cm", "24.2 cm", "1,1 m", "Remnants, second drawer"),
-        ("Linen, washed rose", "23.7 cm", "24.3 cm", "0,45 m", "Remnants, third drawer"),
+    for name, ground, warp, weft, metres, place in (
+        ("Linen, oat", "#D9CDB4", "23.6 cm", "24.3 cm", "0,6 m", "Remnants, second drawer"),
+        ("Linen, slate blue", "#7F93A6", "23.5 cm", "24.2 cm", "1,1 m", "Remnants, second drawer"),
+        ("Linen, washed rose", "#CFA9A3", "23.7 cm", "24.3 cm", "0,45 m", "Remnants, third drawer"),
     ):
         desk.tested(
             name,
@@ -97,6 +97,7 @@ def _cupboard(desk: _Desk) -> None:
             in_hand=metres,
             mass="190",
             place=place,
+            ground=ground,
         )
 
 
@@ -174,6 +175,7 @@ def _overshirt(desk: _Desk) -> str:
         "Cotton interfacing, sew-in",
         blend=[{"fibre": "cotton", "share": 100}],
         finish="starched",
+        ground="#EFECE4",
         width_readings=["90 cm", "90 cm", "90 cm"],
         in_hand="1 m",
         mass="110",
@@ -213,6 +215,7 @@ def _waistcoat(desk: _Desk) -> str:
         "Lining twill, slate",
         blend=[{"fibre": "viscose", "share": 60}, {"fibre": "acetate", "share": 40}],
         weave="twill",
+        ground="#66727F",
         width_readings=["138 cm", "138 cm", "137.8 cm"],
         in_hand="1,2 m",
         mass="90",

@@ -160,7 +160,7 @@ export function EntryChoice(props: {
           }
         }}
       >
-        {(props.placeholder || props.value === "") && (
+        {!props.options.some((o) => o.value === "") && (props.placeholder || props.value === "") && (
           <option value="" disabled>
             {props.placeholder ?? "choose"}
           </option>
