@@ -42,6 +42,12 @@ def planned(page: Page) -> None:
     page.wait_for_selector(".slot")
 
 
+def folded(page: Page) -> None:
+    page.get_by_role("button", name="folded selvage to selvage").click()
+    page.wait_for_selector("line.fold")
+    choose_piece(page, "Front, 1")
+
+
 def bars(page: Page) -> None:
     page.get_by_role("button", name="Bars").click()
 
@@ -61,7 +67,7 @@ VIEWS = {
     "buy": ("Boxy overshirt", "buy", None),
     "working": ("Six-gore skirt", "buy", opened_working),
     "lay": ("Six-gore skirt", "lay", lambda page: choose_piece(page, "Gore, 2")),
-    "lay-folded": ("Notched waistcoat", "lay", lambda page: choose_piece(page, "Front, 1")),
+    "lay-folded": ("Notched waistcoat", "lay", folded),
     "lay-bias": ("Bias slip", "lay", lambda page: choose_piece(page, "Front, 1")),
     "log": ("Boxy overshirt", "log", None),
 }

@@ -142,6 +142,9 @@ def test_a_photo_is_kept_small_and_can_be_taken_away(person: Person) -> None:
         assert person.refused("PUT", "/cloths/1/photo", data=bad)["fields"][0]["path"] == "data"
     assert person.ask("DELETE", "/cloths/1/photo")["photo"] is None
     person.ask("GET", "/cloths/1/photo", 404)
+    assert person.ask("POST", "/cloths/1/photo/restore")["photo"] is not None
+    person.ask("POST", "/cloths", name="Other")
+    person.ask("DELETE", "/cloths/2/photo", 404)
 
 
 def test_washes_of_the_length_until_the_rag_is_clean(person: Person) -> None:
@@ -153,7 +156,10 @@ def test_washes_of_the_length_until_the_rag_is_clean(person: Person) -> None:
     assert person.refused("POST", "/cloths/1/washes", how=" ")["fields"][0]["path"] == "how"
     made = person.ask("POST", "/cloths/1/washes", stand_in=True)["washes"][-1]
     assert made["simulated"] and 1800 < made["length_after"]["mm"] < 2000 and made["width_after"]["mm"] < 1500
+    assert len(person.ask("DELETE", "/cloths/1/washes/2")["washes"]) == 2, "one written down by mistake"
+    assert len(person.ask("POST", "/cloths/1/washes/2/restore")["washes"]) == 3
     person.ask("POST", "/cloths", name="Unknown")
+    person.ask("DELETE", "/cloths/2/washes/1", 404)
     assert "length in hand" in person.refused("POST", "/cloths/2/washes", stand_in=True)["message"]
 
 

@@ -67,16 +67,17 @@ def laid(tmp_path_factory: pytest.TempPathFactory) -> Person:
     laying.run(person.app.config["DATABASE"], job)
     person.ask("POST", "/cloths", name="Spare")
     person.ask("PUT", "/cloths/1/photo", data=PHOTO)
+    person.ask("POST", "/cloths/1/washes", how="40 °C", grade=3)
     person.ask("POST", "/washday/plan")
     return person
 
 
 def filled(path: str) -> str:
     """An address with the numbers of things that are there."""
-    for name, number in {"project": 1, "piece": 1, "job": 1, "task": 1, "swatch": 1}.items():
+    for name, number in {"project": 1, "piece": 1, "job": 1, "task": 1, "wash": 1}.items():
         path = path.replace(f"{{{name}_id}}", str(number))
     # the project's own cloth is in use, and the spare one can be put away; the first has the photo
-    spare = path.endswith(("{cloth_id}", "/restore")) and "/set/" not in path
+    spare = path.endswith(("/cloths/{cloth_id}", "/cloths/{cloth_id}/restore"))
     return path.replace("{cloth_id}", "2" if spare else "1")
 
 
@@ -90,7 +91,7 @@ def test_every_operation_answers_as_the_document_says(
     answer = laid.client.open(
         address, method=method.upper(), json=BODIES.get(operation["operationId"]), base_url="http://127.0.0.1"
     )
-    if operation["operationId"] in ("deleteProject", "deletePiece", "deleteCloth"):
+    if operation["operationId"] in ("deleteProject", "deletePiece", "deleteCloth", "deletePhoto", "deleteWash"):
         laid.client.post(f"{address}/restore", base_url="http://127.0.0.1")
     promised = operation["responses"]
     assert str(answer.status_code) in promised and answer.status_code < 300, answer.get_data(as_text=True)

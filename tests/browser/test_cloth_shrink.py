@@ -175,7 +175,7 @@ def test_the_stand_in_washer_says_that_it_made_the_readings_up(page: Page, own: 
     page.get_by_role("link", name="Shrink", exact=True).click()
     page.get_by_role("button", name="Marked 25 cm both ways, three times").click()
     page.get_by_role("button", name="Wash it in the stand-in washer").click()
-    expect(page.get_by_text("made up by the stand-in washer")).to_be_visible()
+    expect(page.get_by_text("These readings are made up by the stand-in washer")).to_be_visible()
     expect(page.get_by_label("warp reading 1, after")).not_to_have_value("")
 
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 import base64
 import binascii
 from collections.abc import Mapping
+from datetime import datetime
 from typing import Any, Literal
 
 from flask import Response, make_response
@@ -97,6 +98,10 @@ class CupboardQuery(out.In):
 
 class PhotoIn(out.In):
     data: str = Field(max_length=8_500_000, description="a JPEG, PNG or WebP picture in base64")
+
+
+class PhotoQuery(out.In):
+    at: int = Field(default=0, ge=0)
 
 
 class WashIn(out.In):
@@ -321,7 +326,7 @@ def keep_photo(path: out.ClothPath, body: PhotoIn) -> Response:
         if photo is None:
             session.add(models.Photo(cloth_id=row.id, jpeg=picture))
         else:
-            photo.jpeg, photo.at = picture, models.now()
+            photo.jpeg, photo.at, photo.deleted_at = picture, models.now(), None
         session.flush()
         return send(cloth_out(session, Presenter(system()), row))
 
@@ -329,15 +334,11 @@ def keep_photo(path: out.ClothPath, body: PhotoIn) -> Response:
 _JPEG = {"description": "the photo", "content": {"image/jpeg": {"schema": {"type": "string", "format": "binary"}}}}
 
 
-class PhotoQuery(out.In):
-    at: int = Field(default=0, ge=0)
-
-
 @blueprint.get("/cloths/<int:cloth_id>/photo", operation_id="readPhoto", responses={200: _JPEG})
 def read_photo(path: out.ClothPath, query: PhotoQuery) -> Response:
     """A cloth's photo."""
     with look() as session:
-        photo = session.get(models.Photo, records.cloth(session, path.cloth_id).id)
+        photo = records.photo(session, records.cloth(session, path.cloth_id).id)
         if photo is None:
             raise records.NotFound("There is no photo of this cloth yet.")
         answer = make_response(photo.jpeg)
@@ -347,13 +348,24 @@ def read_photo(path: out.ClothPath, query: PhotoQuery) -> Response:
 
 @blueprint.delete("/cloths/<int:cloth_id>/photo", operation_id="deletePhoto", responses={200: out.ClothOut})
 def delete_photo(path: out.ClothPath) -> Response:
-    """Take a photo away for good."""
+    """Take a photo away. It can be brought back."""
+    return _hide_photo(path.cloth_id, models.now())
+
+
+@blueprint.post("/cloths/<int:cloth_id>/photo/restore", operation_id="restorePhoto", responses={200: out.ClothOut})
+def restore_photo(path: out.ClothPath) -> Response:
+    """Bring back a photo that was taken away."""
+    return _hide_photo(path.cloth_id, None)
+
+
+def _hide_photo(cloth_id: int, at: datetime | None) -> Response:
     with begin() as session:
-        row = records.cloth(session, path.cloth_id)
+        row = records.cloth(session, cloth_id)
         photo = session.get(models.Photo, row.id)
-        if photo is not None:
-            session.delete(photo)
-            session.flush()
+        if photo is None:
+            raise records.NotFound("There is no photo of this cloth.")
+        photo.deleted_at = at
+        session.flush()
         return send(cloth_out(session, Presenter(system()), row))
 
 
@@ -379,6 +391,34 @@ def add_wash(path: out.ClothPath, body: WashIn) -> Response:
         grade = f"; rag grade {wash.grade}" if wash.grade else ""
         records.log_cloth(session, row, "shrink", f"Washed {row.name or 'the cloth'}: {wash.how}{grade}.")
         return send(cloth_out(session, Presenter(system()), row), 201)
+
+
+@blueprint.delete(
+    "/cloths/<int:cloth_id>/washes/<int:wash_id>", operation_id="deleteWash", responses={200: out.ClothOut}
+)
+def delete_wash(path: out.WashPath) -> Response:
+    """Strike out a wash that was written down by mistake. It can be brought back."""
+    return _strike_wash(path, models.now(), "Struck out")
+
+
+@blueprint.post(
+    "/cloths/<int:cloth_id>/washes/<int:wash_id>/restore", operation_id="restoreWash", responses={200: out.ClothOut}
+)
+def restore_wash(path: out.WashPath) -> Response:
+    """Bring back a wash that was struck out."""
+    return _strike_wash(path, None, "Brought back")
+
+
+def _strike_wash(path: out.WashPath, at: datetime | None, said: str) -> Response:
+    with begin() as session:
+        row = records.cloth(session, path.cloth_id)
+        wash = records.wash(session, row.id, path.wash_id)
+        wash.deleted_at = at
+        session.flush()
+        records.log_cloth(
+            session, row, "shrink", f"{said} a wash of {row.name or 'the cloth'}: {wash.how or 'washed'}."
+        )
+        return send(cloth_out(session, Presenter(system()), row))
 
 
 def _stand_in(session: Session, row: models.Cloth, wash: models.Wash) -> None:

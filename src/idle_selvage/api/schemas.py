@@ -616,8 +616,8 @@ class ClothPath(BaseModel):
     cloth_id: int = Field(ge=1, le=2**31)
 
 
-class SwatchPath(BaseModel):
-    swatch_id: int = Field(ge=1, le=2**31)
+class WashPath(ClothPath):
+    wash_id: int = Field(ge=1, le=2**31)
 
 
 class SetPath(ProjectPath):

@@ -66,7 +66,7 @@ def cloth_out(session: Session, show: Presenter, row: models.Cloth) -> out.Cloth
     if row.wales and row.weave == "corduroy":
         name, suits = wale_class(row.wales)
         wale_note = f"{name[0].upper()}{name[1:]} wale: {suits}."
-    photo = session.get(models.Photo, row.id)
+    photo = records.photo(session, row.id)
     return out.ClothOut(
         id=row.id,
         name=row.name,

@@ -12,8 +12,9 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from .dye import Dye, all_share, alone
-from .treatment import Dry, Programme
+from .treatment import Programme
 
+Bound = Literal["whole", "ends", "start", "none"]
 Machine = Literal["washer", "basin", "dryer", "line", "flat", "board", "rest"]
 
 #: What a load's steps are called, and the machine each needs.
@@ -74,7 +75,7 @@ class LoadStep:
     what: str
     machine: Machine
     minutes: int
-    bound: Literal["whole", "ends", "start", "none"]
+    bound: Bound
     learn: str
 
 
@@ -141,42 +142,32 @@ def load_steps(held: Sequence[Batch], learned: Mapping[str, float]) -> tuple[Loa
     plan = held[0].programme
     metres = sum(b.length for b in held) / 1000.0
     heaviest = max((b.mass or USUAL_MASS) for b in held)
-    steps: list[LoadStep] = []
 
-    def add(
-        what: str, machine: Machine, minutes: float, bound: Literal["whole", "ends", "start", "none"], learn: str
-    ) -> None:
-        steps.append(LoadStep(what, machine, max(5, math.ceil(minutes / 5) * 5), bound, learn))
+    def step(what: str, machine: Machine, usual: float, bound: Bound, learn: str, times: float = 1.0) -> LoadStep:
+        minutes = learned.get(learn, usual) * times
+        return LoadStep(what, machine, max(5, math.ceil(minutes / 5) * 5), bound, learn)
 
-    def time(key: str, default: float) -> float:
-        return learned.get(key, default)
-
+    rest = step("rest flat", "rest", MINUTES["rest"], "none", "rest")
     if plan.cycle == "steam":
-        add("steam all over", "board", time("steam", MINUTES["press-metre"]) * metres, "whole", "steam")
-    if plan.wet:
-        by_hand = plan.cycle in ("hand", "soak")
-        what = {"hand": "wash by hand", "soak": "soak"}.get(plan.cycle, f"wash at {plan.temperature} °C")
-        add(what, "basin" if by_hand else "washer", time(plan.cycle, MINUTES[plan.cycle]), "ends", plan.cycle)
-        _drying(plan.dry, heaviest, add, time)
-        if plan.press:
-            add("press", "board", time("press", MINUTES["press-metre"]) * metres, "whole", "press")
-    if plan.wet or plan.cycle == "steam":
-        add("rest flat", "rest", MINUTES["rest"], "none", "rest")
-    return tuple(steps)
-
-
-def _drying(dry: Dry, heaviest: float, add: object, time: object) -> None:
-    assert callable(add) and callable(time)
+        return (step("steam all over", "board", MINUTES["press-metre"], "whole", "steam", metres), rest)
+    if not plan.wet:
+        return ()
+    by_hand = plan.cycle in ("hand", "soak")
+    what = {"hand": "wash by hand", "soak": "soak"}.get(plan.cycle, f"wash at {plan.temperature} °C")
+    steps = [step(what, "basin" if by_hand else "washer", MINUTES[plan.cycle], "ends", plan.cycle)]
     line, flat = next((a, b) for limit, a, b in DRYING if heaviest <= limit)
-    if dry == "tumble-short":
-        add("tumble 10 min", "dryer", time("tumble-short", MINUTES["tumble-short"]), "ends", "tumble-short")
-        add("dry flat", "flat", time("flat", flat), "start", "flat")
-    elif dry.startswith("tumble"):
-        add("tumble", "dryer", time("tumble", MINUTES["tumble"]), "ends", "tumble")
-    elif dry == "flat":
-        add("dry flat", "flat", time("flat", flat), "start", "flat")
+    if plan.dry == "tumble-short":
+        steps.append(step("tumble 10 min", "dryer", MINUTES["tumble-short"], "ends", "tumble-short"))
+        steps.append(step("dry flat", "flat", flat, "start", "flat"))
+    elif plan.dry.startswith("tumble"):
+        steps.append(step("tumble", "dryer", MINUTES["tumble"], "ends", "tumble"))
+    elif plan.dry == "flat":
+        steps.append(step("dry flat", "flat", flat, "start", "flat"))
     else:
-        add("hang to dry", "line", time("line", line), "start", "line")
+        steps.append(step("hang to dry", "line", line, "start", "line"))
+    if plan.press:
+        steps.append(step("press", "board", MINUTES["press-metre"], "whole", "press", metres))
+    return (*steps, rest)
 
 
 #: What is learned per metre of cloth rather than per load.

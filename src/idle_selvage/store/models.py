@@ -102,6 +102,7 @@ class Photo(Base):
     cloth_id: Mapped[int] = mapped_column(ForeignKey("cloth.id", ondelete="CASCADE"), primary_key=True)
     jpeg: Mapped[bytes]
     at: Mapped[datetime] = mapped_column(default=now)
+    deleted_at: Mapped[datetime | None]
 
 
 class Swatch(Base):
@@ -137,6 +138,7 @@ class Wash(Base):
     simulated: Mapped[bool] = mapped_column(default=False)
     #: the step of a load that it was, if it was planned
     task_id: Mapped[int | None] = mapped_column(ForeignKey("load_task.id", ondelete="SET NULL"))
+    deleted_at: Mapped[datetime | None]
 
 
 class SetCloth(Base):

@@ -26,7 +26,7 @@ from ..core.tally import Given, Wishes
 from ..core.treatment import Advice, Facts, School, advise
 from ..core.units import MM_PER_YARD
 from .database import remember
-from .models import Cloth, Job, LayRecord, LogEntry, Piece, Project, SetCloth, Settings, Swatch, Wash, now
+from .models import Cloth, Job, LayRecord, LogEntry, Photo, Piece, Project, SetCloth, Settings, Swatch, Wash, now
 
 
 class NotFound(LookupError):
@@ -145,8 +145,24 @@ def washes(session: Session, cloth_id: int) -> list[Wash]:
     return remember(
         session,
         ("washes", cloth_id),
-        lambda: list(session.scalars(select(Wash).where(Wash.cloth_id == cloth_id).order_by(Wash.id))),
+        lambda: list(
+            session.scalars(select(Wash).where(Wash.cloth_id == cloth_id, Wash.deleted_at.is_(None)).order_by(Wash.id))
+        ),
     )
+
+
+def wash(session: Session, cloth_id: int, number: int) -> Wash:
+    """One wash of a cloth, struck out or not. Raises :class:`NotFound`."""
+    row = session.get(Wash, number)
+    if row is None or row.cloth_id != cloth_id:
+        raise NotFound("There is no such wash of this cloth.")
+    return row
+
+
+def photo(session: Session, cloth_id: int) -> Photo | None:
+    """The cloth's photo, unless it was taken away."""
+    row = session.get(Photo, cloth_id)
+    return row if row is not None and row.deleted_at is None else None
 
 
 def past_tests(session: Session, like: str, but: int) -> tuple[Past, ...]:

@@ -25,9 +25,13 @@ export function useTapeDevice(): boolean {
   const [listening, setListening] = useState(false);
   useEffect(() => {
     const look = () => setListening(isField(document.activeElement));
+    const later = () => setTimeout(look);
     document.addEventListener("focusin", look);
-    document.addEventListener("focusout", () => setTimeout(look));
-    return () => document.removeEventListener("focusin", look);
+    document.addEventListener("focusout", later);
+    return () => {
+      document.removeEventListener("focusin", look);
+      document.removeEventListener("focusout", later);
+    };
   }, []);
   useEffect(() => {
     if (!listening) return undefined;

@@ -1,12 +1,15 @@
 import { Input } from "antd";
-import { type KeyboardEvent, type ReactNode, useEffect, useId, useRef, useState } from "react";
+import { createContext, type KeyboardEvent, type ReactNode, useContext, useEffect, useId, useRef, useState } from "react";
 import { useParams } from "react-router";
 import { api, Refusal, unwrap } from "../api/client";
+
+/** Whose fields these are, where one project or page shows several cloths: half-typed entries are kept apart by it. */
+export const DraftScope = createContext("");
 
 /** What was typed and not yet kept survives a reload and a closed tab. Null: nothing is being typed. */
 function useDraft(name: string, value: string) {
   const project = useParams()["projectId"] ?? "";
-  const key = `draft:${project}:${name}`;
+  const key = `draft:${project}:${useContext(DraftScope)}:${name}`;
   const [draft, setDraft] = useState(() => localStorage.getItem(key));
   return {
     text: draft ?? value,

@@ -1,6 +1,7 @@
 import { type ReactNode, useCallback, useState } from "react";
 import type { Cloth, ClothChange } from "../../api/client";
 import { Sections } from "../../app/Sections";
+import { DraftScope } from "../../fields/Entry";
 import { BarsPicture } from "./BarsPicture";
 import { BarsPart } from "./BarsPart";
 import { ClothPicture } from "./ClothPicture";
@@ -22,10 +23,19 @@ const PARTS = [
 ] as const;
 type Part = (typeof PARTS)[number]["value"];
 
+type EditorProps = PartProps & { headline: ReactNode; commands?: ReactNode; onNews: () => void };
+
 /** Everything that is known of one cloth, beside its picture. */
-export function ClothEditor({ cloth, onChange, onNews, headline, commands }: PartProps & {
-  headline: ReactNode; commands?: ReactNode; onNews: () => void;
-}) {
+export function ClothEditor(props: EditorProps) {
+  const scope = `cloth-${props.cloth.id}`;
+  return (
+    <DraftScope value={scope}>
+      <Editor key={scope} {...props} />
+    </DraftScope>
+  );
+}
+
+function Editor({ cloth, onChange, onNews, headline, commands }: EditorProps) {
   const [part, setPart] = useState<Part>("measures");
   const [typing, setTyping] = useState<Record<string, number | undefined>>({});
   const [flaw, setFlaw] = useState<number>();

@@ -1,8 +1,10 @@
 import { Button } from "antd";
 import { useRef, useState } from "react";
 import { api, saved } from "../../api/client";
+import { useUndo } from "../../app/useUndo";
 import { EntryText, EntryTick } from "../../fields/Entry";
 import type { PartProps } from "./ClothEditor";
+import { Washes } from "./Washes";
 
 const base64 = (file: Blob) =>
   new Promise<string>((resolve, reject) => {
@@ -15,6 +17,7 @@ const base64 = (file: Blob) =>
 function Photo({ cloth, onNews }: Pick<PartProps, "cloth"> & { onNews: () => void }) {
   const file = useRef<HTMLInputElement>(null);
   const [error, setError] = useState("");
+  const undo = useUndo();
   const path = { params: { path: { cloth_id: cloth.id } } };
   async function keep(picked: File) {
     setError("");
@@ -26,13 +29,21 @@ function Photo({ cloth, onNews }: Pick<PartProps, "cloth"> & { onNews: () => voi
       setError((fault as Error).message);
     }
   }
+  async function remove() {
+    await saved(api.DELETE("/api/cloths/{cloth_id}/photo", path));
+    onNews();
+    undo(`photo-${cloth.id}`, "The photo was taken away.", async () => {
+      await saved(api.POST("/api/cloths/{cloth_id}/photo/restore", path));
+      onNews();
+    });
+  }
   return (
     <section aria-label="Photo">
       {cloth.photo && <img className="cloth-photo" src={cloth.photo} alt={`${cloth.name || "The cloth"}, as photographed`} />}
       <p className="commands">
         <Button onClick={() => file.current?.click()}>{cloth.photo ? "Another photo" : "Add a photo"}</Button>
         {cloth.photo && (
-          <Button type="text" onClick={async () => { await saved(api.DELETE("/api/cloths/{cloth_id}/photo", path)); onNews(); }}>Remove it</Button>
+          <Button type="text" onClick={() => void remove()}>Remove it</Button>
         )}
         <input ref={file} type="file" accept="image/jpeg,image/png,image/webp" className="unseen" tabIndex={-1} aria-label="Photo of the cloth"
           onChange={(e) => { const picked = e.target.files?.[0]; if (picked) void keep(picked); e.target.value = ""; }} />
@@ -50,17 +61,7 @@ export function KeptPart({ cloth, onChange, onNews }: PartProps & { onNews: () =
       <EntryText label="Style number printed on the selvage" path="style_number" value={cloth.style_number} placeholder="to find more of the same"
         onSave={(style_number) => onChange({ style_number })} />
       <h2>Pre-treatment</h2>
-      {cloth.washes.length === 0 && <p className="quiet">None was written down yet.</p>}
-      <ol className="washes">
-        {cloth.washes.map((w) => (
-          <li key={w.id}>
-            {new Date(w.at).toLocaleDateString([], { day: "numeric", month: "short" })}: {w.how || "washed"}
-            {w.grade && `, rag grade ${w.grade}`}
-            {w.length_after && `, then ${w.length_after.text} long`}
-            {w.width_after && `, ${w.width_after.text} wide`}
-          </li>
-        ))}
-      </ol>
+      <Washes cloth={cloth} onNews={onNews} />
       <EntryTick label="Width and length were measured after pre-treatment: nothing more will shrink" value={cloth.treated}
         onSave={(treated) => onChange({ treated })} />
       <Photo cloth={cloth} onNews={onNews} />

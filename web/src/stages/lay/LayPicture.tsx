@@ -16,19 +16,19 @@ type Props = {
   onChoose: (key: string | undefined) => void;
 };
 
-const PAD = { left: 16, top: 40, right: 34, bottom: 52 };
+const PAD = { left: 34, top: 40, right: 34, bottom: 52 };
 
-const SIZES = [15, 13, 11];
+const SIZES = [15, 13, 11, 10];
 type Name = { size: number; text: string; crossed: boolean; beside: boolean };
 
 /** A name along its arrow where there is room, else crossed over it, as on a collar stand; else none. */
 function fitting(shape: Shape, scale: number): Name | undefined {
   const text = shape.piece;
   const along = Math.hypot(shape.head[0] - shape.tail[0], shape.head[1] - shape.tail[1]) * scale * 1.5;
-  const room = across(shape) * scale - 8;
+  const room = across(shape) * scale - 4;
   for (const crossed of [false, true])
     for (const size of SIZES)
-      if (text.length * size * 0.52 <= (crossed ? room : along) && size * 1.1 <= (crossed ? along : room + 8))
+      if (text.length * size * 0.52 <= (crossed ? room : along) && size * 1.1 <= (crossed ? along : room + 4))
         return { size, text, crossed, beside: crossed && text.length * size * 0.52 <= room / 2 - 8 };
   return undefined;
 }
@@ -125,7 +125,7 @@ export function LayPicture({ lay, drawing, cloth, chosen, onChoose }: Props) {
           <line x1={x0} x2={right} y1={top} y2={top} className="selvage" />
           <line x1={x0} x2={right} y1={bottom} y2={bottom} className={folded ? "fold" : "selvage"} />
           <Ruler scale={scale} length={shown} unit={tape.mm} imperial={tape.imperial} x={x0} y={top - 5} />
-          <text x={right + 4} y={top - 17} className="label">{tape.unit}</text>
+          <text x={x0 - 8} y={top - 17} className="label" textAnchor="end">{tape.unit}</text>
           {drawing.shapes.map((shape, i) => {
             const [tx, ty] = at(shape.tail[0], shape.tail[1]);
             const [hx, hy] = at(shape.head[0], shape.head[1]);
@@ -141,6 +141,7 @@ export function LayPicture({ lay, drawing, cloth, chosen, onChoose }: Props) {
                 aria-pressed={shape.key === chosen}
                 aria-label={`${shape.piece}, ${shape.copy_number}; ${shape.from_end} from the cut end`}
                 onClick={(e) => { e.stopPropagation(); onChoose(shape.key); }} onKeyDown={(e) => key(e, i)}>
+                <title>{shape.piece}</title>
                 <polygon points={points(shape.outline, scale, x0, y0)} />
                 <GrainArrow tail={[tx, ty]} head={[hx, hy]} oneWay={cloth.one_way} />
                 {name && (

@@ -2,7 +2,7 @@ import { useState } from "react";
 import { useSearchParams } from "react-router";
 import { useProject, useShrink } from "../../api/hooks";
 import { Sections } from "../../app/Sections";
-import { EntryChoice } from "../../fields/Entry";
+import { DraftScope, EntryChoice } from "../../fields/Entry";
 import { SetPart } from "./SetPart";
 import { SwatchPart } from "./SwatchPart";
 import { TreatPart } from "./TreatPart";
@@ -43,9 +43,13 @@ export function Shrink() {
       ) : !shrink ? (
         <p className="quiet">Fetching …</p>
       ) : part === "swatch" ? (
-        <SwatchPart key={known} project={project} shrink={shrink} />
+        <DraftScope value={`cloth-${known}`}>
+          <SwatchPart key={known} project={project} shrink={shrink} />
+        </DraftScope>
       ) : (
-        <TreatPart key={known} project={project} shrink={shrink} />
+        <DraftScope value={`cloth-${known}`}>
+          <TreatPart key={known} project={project} shrink={shrink} />
+        </DraftScope>
       )}
     </main>
   );

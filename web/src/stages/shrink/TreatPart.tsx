@@ -5,6 +5,7 @@ import { Link } from "react-router";
 import { api, type Cloth, type Project, saved, type Shrink, unwrap } from "../../api/client";
 import { useChanges, useChoices, useClothNews } from "../../api/hooks";
 import { EntryChoice, EntryLength, EntryText } from "../../fields/Entry";
+import { Washes } from "../cloth/Washes";
 
 /** Rub test, and a line for every wash of the length until the rag stays clean. */
 function Dye({ cloth }: { cloth: Cloth }) {
@@ -34,15 +35,7 @@ function Dye({ cloth }: { cloth: Cloth }) {
         onSave={async (grade) => { await saved(api.PATCH("/api/cloths/{cloth_id}", { ...path, body: { rub_grade: Number(grade) } })); news(); }} />
       {cloth.dye_note && <p className={cloth.washed_alone ? "look" : "good"}>{cloth.dye_note}</p>}
       {cloth.washed_alone && <p>It has the water to itself, since {cloth.washed_alone}.</p>}
-      <ol className="washes">
-        {cloth.washes.map((w) => (
-          <li key={w.id}>
-            {w.how || "washed"}{w.grade && <>, rag grade <b>{w.grade}</b></>}
-            {w.length_after && `, ${w.length_after.text} long`}{w.width_after && `, ${w.width_after.text} wide`}
-            {w.simulated && " (made up)"}
-          </li>
-        ))}
-      </ol>
+      <Washes cloth={cloth} onNews={news} />
       <fieldset>
         <legend>A wash of the length, written down</legend>
         <EntryText label="How" path={`wash-how-${cloth.id}`} value={wash.how} placeholder="such as 40 °C, tumbled" onSave={(how) => set({ how })} />

@@ -80,6 +80,7 @@ def upgrade() -> None:
         sa.Column("cloth_id", sa.Integer(), nullable=False),
         sa.Column("jpeg", sa.LargeBinary(), nullable=False),
         sa.Column("at", sa.DateTime(), nullable=False),
+        sa.Column("deleted_at", sa.DateTime(), nullable=True),
         sa.ForeignKeyConstraint(["cloth_id"], ["cloth.id"], name=op.f("fk_photo_cloth_id_cloth"), ondelete="CASCADE"),
         sa.PrimaryKeyConstraint("cloth_id", name=op.f("pk_photo")),
     )
@@ -94,6 +95,7 @@ def upgrade() -> None:
         sa.Column("width_after", sa.Double(), nullable=True),
         sa.Column("simulated", sa.Boolean(), nullable=False),
         sa.Column("task_id", sa.Integer(), nullable=True),
+        sa.Column("deleted_at", sa.DateTime(), nullable=True),
         sa.ForeignKeyConstraint(
             ["task_id"], ["load_task.id"], name=op.f("fk_wash_task_id_load_task"), ondelete="SET NULL"
         ),
