@@ -44,7 +44,7 @@ def planned(page: Page) -> None:
 
 def folded(page: Page) -> None:
     page.get_by_role("button", name="folded selvage to selvage").click()
-    page.wait_for_selector("line.fold")
+    page.wait_for_selector("line.fold", state="attached")
     choose_piece(page, "Front, 1")
 
 
