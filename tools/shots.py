@@ -82,7 +82,8 @@ def take(base: str, out: Path, names: list[str], tablet: bool) -> None:
             project, stage, first = views[name]
             narrow = tablet or name in TABLET
             page = browser.new_page(
-                viewport={"width": 820, "height": 1180} if narrow else {"width": 1280, "height": 800}
+                viewport={"width": 820, "height": 1180} if narrow else {"width": 1280, "height": 800},
+                locale="en-GB",
             )
             page.goto(base)
             page.wait_for_selector(".strip")

@@ -179,3 +179,29 @@ def test_the_plan_is_taken_away_as_a_calendar(person: Person) -> None:
     assert answer.mimetype == "text/calendar"
     events = icalendar.Calendar.from_ical(answer.data).walk("VEVENT")
     assert len(events) == len(day["loads"][0]["tasks"]) and "Lawn" in str(events[0]["summary"])
+
+
+def test_the_demo_s_whole_washing_day(person: Person) -> None:
+    """Begun and ended in the planned order until nothing waits, with a plan anew after every third step."""
+    from idle_selvage.demo.scenario import load
+
+    load(person.app)
+    day = person.ask("POST", "/washday/plan")
+    names = {name for entry in day["loads"] for name in entry["name"].split(", ")}
+    done = 0
+    for _ in range(80):
+        ready = [t for entry in day["loads"] for t in entry["tasks"] if t["ready"]]
+        if not ready:
+            break
+        task = min(ready, key=lambda t: (t["start_at"], t["id"]))
+        person.ask("POST", f"/washday/steps/{task['id']}/begin")
+        shift(person, minutes=task["minutes"])
+        day = person.ask("POST", f"/washday/steps/{task['id']}/end")
+        done += 1
+        if done % 3 == 0 and day["loads"]:
+            day = person.ask("POST", "/washday/plan")
+    assert day["loads"] == [] and done >= 8 and len(names) >= 3
+    assert all(w["missing"] for w in day["waiting"]), "what is left cannot be planned yet, and says why"
+    assert {entry["what"] for entry in day["learned"]} >= {"hand", "normal", "flat", "tumble"}
+    washed = [line["cloth"] for line in person.ask("GET", "/cloths")["cloths"] if line["cloth"]["washes"]]
+    assert len(washed) >= 3

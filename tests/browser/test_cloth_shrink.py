@@ -288,3 +288,102 @@ def test_a_changed_swatch_is_brought_up_to_date_in_one_touch(page: Page, demo: s
     page.get_by_role("button", name="Bring up to date").click()
     expect(page.get_by_text("Out of date")).to_have_count(0)
     expect(page.locator(".dot-look-again")).to_have_count(0)
+
+
+def test_half_typed_entries_of_one_cloth_do_not_show_at_another(page: Page, own: str) -> None:
+    for name in ("Linen", "Lawn"):
+        page.goto(f"{own}cupboard")
+        page.get_by_label("Put in").fill(name)
+        page.get_by_label("Put in").press("Enter")
+        heading(page, name)
+    page.get_by_label("Weight").fill("heavy")
+    page.get_by_label("Weight").press("Enter")
+    expect(page.get_by_role("alert")).to_be_visible()
+    page.goto(f"{own}cupboard/1")
+    heading(page, "Linen")
+    expect(page.get_by_label("Weight")).to_have_value("")
+    page.goto(f"{own}cupboard/2")
+    expect(page.get_by_label("Weight")).to_have_value("heavy")
+
+
+def test_shrink_by_keyboard_alone(page: Page, own: str) -> None:
+    linen(page, own)
+    keys = page.keyboard
+
+    def tab_to(name: str) -> None:
+        for _ in range(90):
+            keys.press("Tab")
+            here = page.evaluate(
+                "(document.activeElement.labels?.[0]?.innerText ?? document.activeElement.ariaLabel "
+                "?? document.activeElement.innerText ?? '').trim()"
+            )
+            if here.startswith(name):
+                return
+        raise AssertionError(f"{name!r} cannot be reached by keyboard")
+
+    tab_to("Shrink")
+    keys.press("Enter")
+    tab_to("Marked 25 cm")
+    keys.press("Enter")
+    saved(page)
+    page.get_by_label("warp reading 1, after").focus()
+    for value in ("23.5", "23.5", "23.5"):
+        keys.type(value)
+        keys.press("Enter")
+        saved(page)
+        page.wait_for_timeout(120)
+    expect(page.get_by_label("warp reading 3, after")).to_have_value("23.5 cm")
+    tab_to("How to wash it")
+    keys.press("Enter")
+    heading(page, "As the garment")
+    tab_to("As the garment")
+    keys.press("ArrowDown")
+    heading(page, "One step hotter")
+    tab_to("Back to the default")
+    keys.press("Enter")
+    heading(page, "As the garment")
+    tab_to("Cloths together")
+    keys.press("Enter")
+    heading(page, "One cloth, and nothing beside it yet")
+    tab_to("Its name")
+    keys.type("Twill\n")
+    expect(page.get_by_role("row", name=re.compile("Twill"))).to_contain_text("lining")
+    tab_to("Washing day")
+    keys.press("Enter")
+    heading(page, "1 cloth waits")
+    tab_to("Plan the day")
+    keys.press("Enter")
+    heading(page, "All is washed and pressed by")
+    tab_to("Begin")
+    keys.press("Enter")
+    expect(page.get_by_role("timer")).to_contain_text("left")
+
+
+def test_what_was_taken_away_is_brought_back(page: Page, own: str, tmp_path: Path) -> None:
+    linen(page, own)
+    page.get_by_role("group", name="Facts of the cloth").get_by_role("button", name="Kept").click()
+    picture = tmp_path / "cloth.png"
+    picture.write_bytes(photo(80, 60, "PNG"))
+    page.get_by_label("Photo of the cloth").set_input_files(picture)
+    shown = page.get_by_alt_text("Linen, oat, as photographed")
+    expect(shown).to_be_visible()
+    page.get_by_role("button", name="Remove it").click()
+    expect(shown).to_have_count(0)
+    page.get_by_role("button", name="Bring it back").click()
+    expect(shown).to_be_visible()
+    page.get_by_label("Photo of the cloth").set_input_files(
+        {"name": "notes.jpg", "mimeType": "image/jpeg", "buffer": b"no photo at all"}
+    )
+    expect(page.get_by_role("alert")).to_contain_text("not a photo that can be read")
+
+    page.get_by_role("link", name="Shrink", exact=True).click()
+    page.get_by_role("button", name="How to wash it").click()
+    page.get_by_role("button", name="Write it down").click()
+    expect(page.get_by_role("alert")).to_contain_text("Say how it was washed")
+    page.get_by_label("How", exact=True).fill("40 °C")
+    page.get_by_role("button", name="Write it down").click()
+    expect(page.locator(".washes li")).to_have_count(1)
+    page.get_by_role("button", name="strike out").click()
+    expect(page.locator(".washes li")).to_have_count(0)
+    page.get_by_role("button", name="Bring it back").last.click()
+    expect(page.locator(".washes li")).to_have_count(1)

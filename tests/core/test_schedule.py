@@ -184,6 +184,17 @@ def test_whatever_the_cloths_the_plan_keeps_every_rule(
     assert made == plan(loads, now, waking, begun), "the same day gives the same plan"
 
 
+def test_steps_that_are_over_take_no_machine() -> None:
+    # two loads whose washes were ticked off in the same minute, though there is one washer
+    loads = [load(step("washer", 1, "ends"), step("line", 3, "start")) for _ in range(2)]
+    now = 10 * HOUR
+    made = plan(loads, now, Waking(), {(0, 0): Done(now - 3, now), (1, 0): Done(now - 3, now)})
+    lines = sorted((s.start, s.end) for s in made.slots if s.step == 1)
+    assert lines == [(now, now + 3 * HOUR), (now + 3 * HOUR, now + 6 * HOUR)]
+    busy = plan(loads, now, Waking(), {(0, 0): Done(now - 30, now + 30)})
+    assert next(s.start for s in busy.slots if (s.load, s.step) == (1, 0)) >= now + 30, "what runs still does"
+
+
 def test_days_that_cannot_be_planned_say_why() -> None:
     with pytest.raises(CannotSchedule, match="longer than you are up"):
         plan([load(step("board", 9, "whole"))], 0, Waking(8 * HOUR, 16 * HOUR))

@@ -8,6 +8,8 @@ from datetime import UTC, datetime, timedelta
 import icalendar
 import numpy as np
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 
 from idle_selvage.core.dye import GRADES, GREY_SCALE
 from idle_selvage.core.grain import skew_angle, skew_percent
@@ -90,3 +92,15 @@ def test_a_calendar_is_read_back_by_the_icalendar_package() -> None:
     assert [str(e["summary"]) for e in events] == [f"{e.what}: {e.cloths}" for e in entries]
     assert str(events[1]["description"]) == entries[1].note and len({str(e["uid"]) for e in events}) == 2
     assert all(len(e.walk("VALARM")) == 1 for e in events) and str(read["version"]) == "2.0"
+
+
+words = st.text(st.characters(exclude_categories=["Cs", "Cc"]), min_size=1, max_size=60)
+
+
+@given(words, words, words)
+def test_any_words_come_back_from_a_calendar(what: str, cloths: str, note: str) -> None:
+    # source: RFC 5545 §3.3.11, escaping of text; read back by the package icalendar
+    start = datetime(2026, 3, 2, 7, 0, tzinfo=UTC)
+    data = write_ics([Entry(7, what, cloths, note, start, start + timedelta(hours=1))], start)
+    event = icalendar.Calendar.from_ical(data).walk("VEVENT")[0]
+    assert str(event["summary"]) == f"{what}: {cloths}" and str(event["description"]) == note

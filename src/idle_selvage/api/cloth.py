@@ -169,8 +169,11 @@ _NAMES = {
 
 
 def _given(body: ClothChange) -> dict[str, Any]:
+    # only what was sent, but its parts whole: leaving out what is unset would leave out their defaults too
     given = {
-        key: value for key, value in body.model_dump(exclude_unset=True).items() if value is not None or key in _CLEARED
+        key: value
+        for key, value in body.model_dump().items()
+        if key in body.model_fields_set and (value is not None or key in _CLEARED)
     }
     for key, table in _TABLES.items():
         if key in given and given[key] not in table:

@@ -30,6 +30,8 @@ MAX_POINTS = 5000
 MAX_COPIES = 200
 #: Corners sharper than this many seam allowances long are cut off square.
 MITRE_LIMIT = 4.0
+#: How far a grain arrow keeps from the edges, where the piece is wide enough.
+ARROW_ROOM_MM = (8.0, 3.0, 1.0)
 #: How far apart the points of a smoothed edge lie.
 SMOOTH_STEP_MM = 8.0
 
@@ -189,10 +191,12 @@ def whole_polygon(half: Sequence[Point]) -> Polygon:
 def grainline(outline: Outline, *, on_fold: bool = False) -> tuple[Point, Point]:
     """A grain arrow inside the outline, bottom end first: the longest chord near the middle, inset.
 
-    Any line along +x is a grainline; this one is chosen where there is room to measure from it.
+    Any line along +x is a grainline; this one is chosen where there is room to measure from it, and off the
+    edges, where it could be taken for one.
     """
-    shape = Polygon(outline)
-    x0, y0, x1, y1 = shape.bounds
+    whole = Polygon(outline)
+    x0, y0, x1, y1 = whole.bounds
+    shape = next((s for room in ARROW_ROOM_MM if not (s := whole.buffer(-room)).is_empty), whole)
     best: tuple[float, Point, Point] | None = None
     for share in (0.5, 0.4, 0.6, 0.3, 0.7):
         y = y0 + (y1 - y0) * share

@@ -137,7 +137,8 @@ def _solve(
                 cp_model.Domain.from_intervals([list(w) for w in windows(step, now, waking)]), f"s{i}.{j}"
             )
         starts[i, j], ends[i, j] = start, start + size
-        if step.machine != "rest":
+        # what is over takes no machine any more, whatever its times say
+        if step.machine != "rest" and (done is None or done.end > now):
             by_machine.setdefault(step.machine, []).append(model.new_fixed_size_interval_var(start, size, f"i{i}.{j}"))
         if j > 0 and done is None:
             model.add(start >= ends[i, j - 1])

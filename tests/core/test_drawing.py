@@ -1,0 +1,107 @@
+"""The lay as it is drawn: arrows inside their pieces, and the distances a tape would find."""
+
+from __future__ import annotations
+
+import math
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from shapely import LineString, Polygon
+
+from idle_selvage.core.lay.drawing import Drawing, draw
+from idle_selvage.core.lay.problem import read_problem
+from idle_selvage.core.lay.solver import solve
+from idle_selvage.core.pieces import Station, cut_line, grainline, outline_from_stations
+from idle_selvage.core.shrink_to_fit import on_cloth
+from idle_selvage.demo import drafts
+from idle_selvage.formats.svg_pieces import read_svg
+
+from .lay_cases import problem, rectangle, shirt
+
+MARGINS = (12.0, 9.0)
+
+
+def drawn(data: dict[str, object], view: str = "pinned", fold: str | None = None, **more: object) -> Drawing:
+    asked = read_problem(data)
+    answer = solve(asked, steps=10, clock=lambda: 0.0)
+    lay = next(one for name, one in answer.alternatives if fold in (None, name))
+    pieces = {p.id: p for p in asked.pieces}
+    return draw(lay, pieces, asked.width, margins=MARGINS, view=view, **more)  # type: ignore[arg-type]
+
+
+@pytest.mark.parametrize("fold", ["open", "lengthwise"])
+@pytest.mark.parametrize("view", ["pinned", "opened"])
+def test_distances_are_what_a_tape_would_find(fold: str, view: str) -> None:
+    picture = drawn({**shirt(), "folds": ["open", "lengthwise"]}, view, fold)
+    width = float(read_problem(shirt()).width)
+    lines = {"far selvage": width + MARGINS[1], "near selvage": -MARGINS[0], "fold": width / 2}
+    assert (picture.fold_at is not None) == (fold == "lengthwise" and view == "pinned")
+    for shape in picture.shapes:
+        ends = ((shape.tail, shape.tail_distance), (shape.head, shape.head_distance))
+        for (x, y), told in ends:
+            if shape.edge == "cut end":
+                assert told == pytest.approx(x)
+            else:
+                assert told == pytest.approx(abs(lines[shape.edge] - y))
+        if shape.edge != "cut end":
+            assert shape.tail_distance == pytest.approx(shape.head_distance), "on grain"
+            other = "fold" if picture.fold_at is not None else "near selvage"
+            nearest = min(abs(lines[name] - shape.tail[1]) for name in ("far selvage", other))
+            assert shape.tail_distance == pytest.approx(nearest), "the shorter way is measured"
+        assert shape.from_end == pytest.approx((Polygon(shape.outline).bounds[0], Polygon(shape.outline).bounds[2]))
+
+
+def test_opened_out_every_copy_is_drawn_once() -> None:
+    data = {**shirt(), "folds": ["lengthwise"]}
+    wanted = sum(p.get("copies", 1) for p in shirt()["pieces"])
+    opened = drawn(data, "opened")
+    assert len(opened.shapes) == wanted and len({s.key for s in opened.shapes}) == wanted
+    pinned = drawn(data, "pinned")
+    assert len(pinned.shapes) < wanted and {s.layers for s in pinned.shapes} <= {1, 2}
+
+
+def test_a_piece_given_turned_keeps_the_lean_of_its_arrow() -> None:
+    flag = ((0.0, 0.0), (400.0, 0.0), (400.0, 100.0), (0.0, 100.0))
+    turned = [list(p) for p in on_cloth(flag, "bias")]
+    data = problem([{"id": "flag", "outline": turned, "copies": 1}])
+    straight, leaning = drawn(data).shapes[0], drawn(data, leans={"flag": 45}).shapes[0]
+    assert straight.tail[1] == pytest.approx(straight.head[1])
+    dx, dy = leaning.head[0] - leaning.tail[0], leaning.head[1] - leaning.tail[1]
+    assert abs(math.degrees(math.atan2(dy, dx))) % 90 == pytest.approx(45)
+    assert math.hypot(dx, dy) == pytest.approx(0.6 * (400 - 16), abs=1), "as long as on the paper piece"
+    assert Polygon(leaning.outline).covers(LineString([leaning.tail, leaning.head]))
+
+
+heights = st.lists(st.tuples(st.floats(20, 200), st.floats(20, 200)), min_size=2, max_size=6)
+
+
+@given(heights, st.booleans(), st.booleans())
+def test_an_arrow_lies_inside_its_piece_and_off_its_edges(
+    sides: list[tuple[float, float]], smooth: bool, on_fold: bool
+) -> None:
+    stations = [Station(80.0 * i, left, right) for i, (left, right) in enumerate(sides)]
+    outline = outline_from_stations(stations, smooth=smooth, on_fold=on_fold)
+    tail, head = grainline(outline, on_fold=on_fold)
+    assert tail[1] == head[1] and tail[0] < head[0], "along, bottom end first"
+    assert Polygon(outline).exterior.distance(LineString([tail, head])) > 0.9
+
+
+def test_no_arrow_of_the_demo_runs_along_an_edge() -> None:
+    # the waistcoat's facing once had its arrow on its own cut line
+    for pieces in (drafts.waistcoat(), drafts.overshirt()):
+        for piece in read_svg(drafts.drawing(pieces, "demo").encode()).pieces:
+            arrow = LineString(grainline(cut_line(piece), on_fold=piece.on_fold))
+            assert Polygon(cut_line(piece)).exterior.distance(arrow) > 0.9, piece.name
+
+
+def test_a_piece_too_thin_for_room_still_has_an_arrow() -> None:
+    thin = ((0.0, 0.0), (300.0, 0.0), (300.0, 1.5), (0.0, 1.5))
+    tail, head = grainline(thin)
+    assert 0 < tail[1] < 1.5 and head[0] - tail[0] > 100
+
+
+def test_a_strip_across_the_grain_is_measured_from_the_cut_end() -> None:
+    picture = drawn(problem([rectangle("band", 300, 60, grain="crosswise")]))
+    shape = picture.shapes[0]
+    assert shape.edge == "cut end" and shape.tail_distance == pytest.approx(shape.head_distance)
