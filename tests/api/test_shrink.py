@@ -43,6 +43,7 @@ def test_a_swatch_too_small_to_tell_says_how_large_it_should_be(person: Person) 
 def test_own_tests_of_like_cloth_narrow_the_guess(person: Person) -> None:
     for name, after in (("A", "23.75"), ("B", "23.5"), ("C", "23.25")):
         project(person, name, after)
+    assert "From 3 tests on" in person.ask("GET", "/projects/3/shrink")["past_note"]
     person.ask("POST", "/projects", name="D")
     assert person.ask("GET", "/projects/4/shrink")["past"] == [], "nothing is alike before the fibre is known"
     person.ask("PATCH", "/projects/4/cloth", blend=LINEN)
@@ -50,7 +51,11 @@ def test_own_tests_of_like_cloth_narrow_the_guess(person: Person) -> None:
     warp = told["warp_known"]
     # 5, 6 and 7 %: mean 6, spread 1, planned with 8
     assert warp["basis"] == "history" and warp["figure"]["number"] == "6.0" and warp["plan"]["number"] == "8.0"
-    assert len(told["past"]) == 3 and warp["figure"]["sources"][0]["kind"] == "your own log"
+    assert (
+        len(told["past"]) == 3
+        and told["past_note"].startswith("3 tests")
+        and warp["figure"]["sources"][0]["kind"] == "your own log"
+    )
     person.ask("PATCH", "/projects/4/cloth", weave="gauze", blend=[{"fibre": "cotton", "share": 100}])
     assert person.ask("GET", "/projects/4/shrink")["warp_known"]["basis"] == "range", "another kind is not alike"
     person.ask("PUT", "/projects/4/swatch", warp=[["25", "24"]], weft=[["25", "24"]])
@@ -99,7 +104,8 @@ def test_schools_of_treatment(person: Person) -> None:
     project(person)
     person.ask("PATCH", "/projects/1", wash="40", dry="tumble-low")
     advice = person.ask("GET", "/projects/1/shrink")["advice"]
-    assert advice["school"]["value"] == "mirror" and not advice["chosen"] and len(advice["others"]) == 4
+    assert advice["school"]["value"] == "mirror" and not advice["chosen"]
+    assert [s["value"] for s in advice["schools"]] == ["mirror", "harder", "soak", "leave", "fit"]
     person.ask("PATCH", "/projects/1/treatment", school="harder")
     advice = person.ask("GET", "/projects/1/shrink")["advice"]
     assert advice["chosen"] and any("60 °C" in s["text"] for s in advice["steps"])

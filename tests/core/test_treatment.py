@@ -32,7 +32,7 @@ def test_every_care_and_kind_has_steps_in_sentences(wash: str, dry: str) -> None
         for school in [None, *SCHOOLS]:
             found = advise(wash, dry, Facts((entry.kind,), Dye("dark")), school)
             assert found.steps and all(s.text.endswith(".") for s in found.steps) and found.why
-            assert len(found.others) == len(SCHOOLS) - 1 and found.school not in [o[0] for o in found.others]
+            assert found.school == (school or default_school(wash)) and found.chosen == (school is not None)
             assert cautions(found.programme)[-1] == LABEL_FIRST
 
 

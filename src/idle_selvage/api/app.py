@@ -17,6 +17,7 @@ from .. import __version__
 from ..core.lay.problem import BadProblem
 from ..jobs.pool import Pool
 from ..standins.tape import Tape
+from ..standins.washer import StandInWasher
 from ..store import records
 from ..store.database import Database
 from . import bench, buy, cloth, lay, logbook, plan, shrink, tape, washday
@@ -52,7 +53,7 @@ def create_app(home: Path, pool: Pool | None = None, *, database: Database | Non
     if database is None:
         database = Database(home)
         database.migrate()
-    app.config.update(DATABASE=database, POOL=pool, TAPE=Tape(), MAX_CONTENT_LENGTH=MAX_BODY)
+    app.config.update(DATABASE=database, POOL=pool, TAPE=Tape(), WASHER=StandInWasher(), MAX_CONTENT_LENGTH=MAX_BODY)
     app.json.sort_keys = False  # type: ignore[attr-defined]
     for module in (bench, plan, cloth, shrink, washday, tape, buy, lay, logbook):
         app.register_api(module.blueprint)

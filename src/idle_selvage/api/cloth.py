@@ -19,11 +19,11 @@ from ..core.direction import DIRECTIONS, PILE_RUNS, wale_class
 from ..core.fibres import COLOURINGS, FIBRES, FINISHES, WEAVES, like_key
 from ..core.sets import ROLES
 from ..formats.photo import BadPhoto, small_jpeg
-from ..standins.washer import Specimen, StandInWasher
+from ..standins.washer import Specimen
 from ..store import models, records
 from . import present
 from . import schemas as out
-from .context import Refused, begin, look, send, system
+from .context import Refused, begin, look, send, system, washer
 from .entries import LengthIn, Name, NumberIn, Text
 from .presenter import Presenter
 from .show_cloth import cloth_out, cupboard_line, found_by, programme_text
@@ -441,7 +441,7 @@ def _stand_in(session: Session, row: models.Cloth, wash: models.Wash) -> None:
         depth=row.depth,
         finish=row.finish,
     )
-    report = StandInWasher().wash(specimen, programme)
+    report = washer().wash(specimen, programme)
     wash.how = wash.how or f"{programme_text(programme)} (stand-in)"
     wash.grade, wash.length_after, wash.width_after = report.grade, report.warp[0], report.weft[0]
 

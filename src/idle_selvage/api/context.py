@@ -11,6 +11,7 @@ from sqlalchemy.orm import Session
 
 from ..core.units import System
 from ..jobs.pool import Pool
+from ..standins.washer import Appliance
 from ..store.database import Database
 from .entries import current_system
 from .schemas import FieldFault
@@ -31,6 +32,11 @@ def database() -> Database:
 
 def pool() -> Pool | None:
     return cast("Pool | None", current_app.config["POOL"])
+
+
+def washer() -> Appliance:
+    """The washer: the stand-in, unless an adapter of a real one was put in its place."""
+    return cast(Appliance, current_app.config["WASHER"])
 
 
 def begin() -> AbstractContextManager[Session]:

@@ -8,7 +8,7 @@ from sqlalchemy.orm import Session
 
 from ..core import treatment
 from ..core.direction import DIRECTIONS, PILE_RUNS
-from ..core.dye import GRADES
+from ..core.dye import GRADES, GREY_SCALE
 from ..core.fibres import COLOURINGS, FIBRES, FINISHES, WEAVES
 from ..core.judgements import QUESTIONS
 from ..core.lay.drawing import Drawing, draw
@@ -332,6 +332,7 @@ def choices(system: System) -> out.ChoicesOut:
         directions=listed(list(DIRECTIONS.items())),
         piles=listed([(k, name) for k, (name, _) in PILE_RUNS.items()]),
         grades=listed([(str(k), f"{k}: {told}") for k, told in GRADES.items()]),
+        grade_scale=f"{GREY_SCALE.name}: {GREY_SCALE.note}",
         roles=listed([(k, label) for k, label in ROLES.items() if k != "main"]),
         questions=[out.QuestionOut(key=q.key, asks=q.asks, how=q.how, answers=listed(q.answers)) for q in QUESTIONS],
         washes=listed(list(treatment.WASHES.items())),

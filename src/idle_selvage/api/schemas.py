@@ -241,7 +241,7 @@ class AdviceOut(BaseModel):
     school: SchoolOut
     chosen: bool
     why: str
-    others: list[SchoolOut]
+    schools: list[SchoolOut] = Field(description="all of them, in the order they are offered")
     changed: list[str]
     forbids: list[str]
     usual: list[str]
@@ -279,6 +279,7 @@ class ShrinkOut(BaseModel):
     warp_known: KnownOut
     weft_known: KnownOut
     past: list[PastOut]
+    past_note: str
     advice: AdviceOut
     swatches: list[SwatchLineOut]
     least_swatch: LengthOut = Field(description="the marked distance that is sure to 1 %")
@@ -560,6 +561,7 @@ class ChoicesOut(BaseModel):
     directions: list[ChoiceOut]
     piles: list[ChoiceOut]
     grades: list[ChoiceOut]
+    grade_scale: str
     roles: list[ChoiceOut]
     questions: list[QuestionOut]
     washes: list[ChoiceOut]

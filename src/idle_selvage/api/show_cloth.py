@@ -6,7 +6,7 @@ from collections.abc import Sequence
 
 from sqlalchemy.orm import Session
 
-from ..core import judgements, treatment
+from ..core import history, judgements, treatment
 from ..core.bars import Bars, told
 from ..core.cloth import BadCloth, planned_width
 from ..core.direction import PILE_RUNS, is_one_way, wale_class
@@ -197,6 +197,7 @@ def shrink_out(session: Session, show: Presenter, project: models.Project, row: 
     state, said = verdict(test, entry.kind if entry else "")
     readings = max(1, len(test.warp), len(test.weft))
     needed = too_small(test)
+    past = records.past_tests(session, row.like, row.id)
     return out.ShrinkOut(
         cloth_id=row.id,
         cloth_name=row.name or "the cloth",
@@ -213,10 +214,8 @@ def shrink_out(session: Session, show: Presenter, project: models.Project, row: 
         verdict_text=said,
         warp_known=known_out(show, warp),
         weft_known=known_out(show, weft),
-        past=[
-            out.PastOut(cloth=p.cloth, warp=f"{p.warp:.1f} %", weft=f"{p.weft:.1f} %")
-            for p in records.past_tests(session, row.like, row.id)
-        ],
+        past=[out.PastOut(cloth=p.cloth, warp=f"{p.warp:.1f} %", weft=f"{p.weft:.1f} %") for p in past],
+        past_note=history.told(past),
         advice=advice_out(records.advice(session, project, row), records.treat_facts(session, row).kinds),
         swatches=[_swatch_line(show, s) for s in records.swatches(session, row.id)],
         least_swatch=show.length(least_swatch(graduation, readings)),
@@ -285,7 +284,7 @@ def advice_out(advice: Advice, kinds: Sequence[str]) -> out.AdviceOut:
         school=school_out(advice.school),
         chosen=advice.chosen,
         why=advice.why,
-        others=[school_out(school) for school, _, _ in advice.others],
+        schools=[school_out(school) for school in SCHOOLS],
         changed=list(advice.changed),
         forbids=list(advice.forbids),
         usual=list(treatment.usual(kinds)),

@@ -11,12 +11,12 @@ from ..core.shrinkage import BadReadings, Direction, check_readings
 from ..core.swatch import DIRECTIONS, MOST_WASHES, row_fault
 from ..core.treatment import SCHOOLS
 from ..core.units import length_text
-from ..standins.washer import Specimen, StandInWasher
+from ..standins.washer import Specimen
 from ..store import models, records
 from . import present
 from . import schemas as out
 from .changes import change
-from .context import Refused, begin, look, send, system
+from .context import Refused, begin, look, send, system, washer
 from .entries import LengthIn
 from .presenter import Presenter
 from .show_cloth import shrink_out
@@ -205,7 +205,7 @@ def wash_swatch(path: out.ProjectPath, body: WhichCloth) -> Response:
                 raise Refused("Some reading after the last wash is missing; give it first.", code="not_ready")
             columns[direction] = [v for v in values if v is not None]
         pair = test.diagonals[done] if len(test.diagonals) > done else None
-        report = StandInWasher().wash(
+        report = washer().wash(
             Specimen(
                 kinds=records.treat_facts(session, cloth).kinds,
                 warp=tuple(columns["warp"]),

@@ -25,8 +25,6 @@ CLEAN = 5
 #: Below this it is washed on its own. Common practice, no source.
 SHARES_FROM = 4
 
-DEPTHS = ("light", "medium", "dark")
-
 
 @dataclass(frozen=True)
 class Dye:

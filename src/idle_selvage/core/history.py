@@ -57,3 +57,14 @@ def from_history(tests: Sequence[Past], direction: Direction) -> Figure | None:
         (OWN_LOG,),
         note=f"from {n} of your own tests of like cloth; spread {spread:.1f} points",
     )
+
+
+def told(tests: Sequence[Past]) -> str:
+    """How far one's own tests of like cloth are of use, in a sentence, or nothing when there are none."""
+    n = len(tests)
+    if not n:
+        return ""
+    if n < LEAST_TESTS:
+        there = "there is 1" if n == 1 else f"there are {n}"
+        return f"From {LEAST_TESTS} tests on they are planned with, when a cloth has no swatch; {there}."
+    return f"{n} tests: when a cloth has no swatch, their mean and two spreads are planned with."

@@ -28,11 +28,6 @@ def enlarge(outline: Sequence[Point], grain: Grain, warp: float, weft: float) ->
     return _points(np.array(outline) @ _matrix(grain, warp, weft).T)
 
 
-def shrunk(outline: Sequence[Point], grain: Grain, warp: float, weft: float) -> Outline:
-    """What becomes of an enlarged outline in the wash: the inverse of :func:`enlarge`."""
-    return _points(np.array(outline) @ np.linalg.inv(_matrix(grain, warp, weft)).T)
-
-
 def _matrix(grain: Grain, warp: float, weft: float) -> np.ndarray:
     kx, ky = factors(warp, weft)
     angle = math.radians(TURN[grain])

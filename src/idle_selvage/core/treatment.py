@@ -108,12 +108,11 @@ class TreatStep:
 
 @dataclass(frozen=True)
 class Advice:
-    """The school gone by, why, the others with their reasons, what is forbidden, and the steps in order."""
+    """The school gone by and why, what the fibres changed and forbid, and the steps in order."""
 
     school: School
     chosen: bool
     why: str
-    others: tuple[tuple[School, str, str], ...]
     changed: tuple[str, ...]
     forbids: tuple[str, ...]
     steps: tuple[TreatStep, ...]
@@ -187,9 +186,8 @@ def advise(wash: str, dry: str, facts: Facts, school: School | None = None) -> A
     why = SCHOOLS[gone_by][1]
     if school is None and gone_by == "leave":
         why = "the finished thing will never be washed"
-    others = tuple((key, *SCHOOLS[key]) for key in SCHOOLS if key != gone_by)
     forbids = tuple(FORBIDS[kind] for kind in facts.kinds if kind in FORBIDS)
-    return Advice(gone_by, school is not None, why, others, changed, forbids, _steps(plan, gone_by, facts), plan)
+    return Advice(gone_by, school is not None, why, changed, forbids, _steps(plan, gone_by, facts), plan)
 
 
 def _steps(plan: Programme, school: School, facts: Facts) -> tuple[TreatStep, ...]:

@@ -928,6 +928,8 @@ export interface components {
             piles: components["schemas"]["ChoiceOut"][];
             /** Grades */
             grades: components["schemas"]["ChoiceOut"][];
+            /** Grade Scale */
+            grade_scale: string;
             /** Roles */
             roles: components["schemas"]["ChoiceOut"][];
             /** Questions */
@@ -1984,6 +1986,8 @@ export interface components {
             weft_known: components["schemas"]["KnownOut"];
             /** Past */
             past: components["schemas"]["PastOut"][];
+            /** Past Note */
+            past_note: string;
             advice: components["schemas"]["AdviceOut"];
             /** Swatches */
             swatches: components["schemas"]["SwatchLineOut"][];
@@ -2002,8 +2006,11 @@ export interface components {
             chosen: boolean;
             /** Why */
             why: string;
-            /** Others */
-            others: components["schemas"]["SchoolOut"][];
+            /**
+             * Schools
+             * @description all of them, in the order they are offered
+             */
+            schools: components["schemas"]["SchoolOut"][];
             /** Changed */
             changed: string[];
             /** Forbids */

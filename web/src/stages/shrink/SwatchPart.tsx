@@ -165,7 +165,7 @@ export function SwatchPart({ project, shrink }: { project: Project; shrink: Shri
               <ul>
                 {shrink.past.map((p, i) => <li key={i}>{p.cloth}: {p.warp} along, {p.weft} across</li>)}
               </ul>
-              {shrink.past.length < 3 && <p className="quiet">From three tests on they are planned with, when a cloth has no swatch.</p>}
+              <p className="quiet">{shrink.past_note}</p>
             </details>
           )}
         </div>

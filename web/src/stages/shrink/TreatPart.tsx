@@ -33,6 +33,7 @@ function Dye({ cloth }: { cloth: Cloth }) {
       <h2>Dye, and the washes it has had</h2>
       <EntryChoice label="Rub test with a wet white rag" value={cloth.rub_grade ? String(cloth.rub_grade) : ""} placeholder="not tried yet" options={choices?.grades ?? []}
         onSave={async (grade) => { await saved(api.PATCH("/api/cloths/{cloth_id}", { ...path, body: { rub_grade: Number(grade) } })); news(); }} />
+      <p className="quiet">{choices?.grade_scale}</p>
       {cloth.dye_note && <p className={cloth.washed_alone ? "look" : "good"}>{cloth.dye_note}</p>}
       {cloth.washed_alone && <p>It has the water to itself, since {cloth.washed_alone}.</p>}
       <Washes cloth={cloth} onNews={news} />
@@ -62,7 +63,6 @@ export function TreatPart({ project, shrink }: { project: Project; shrink: Shrin
     queryKey: ["cloth", shrink.cloth_id],
     queryFn: () => unwrap(api.GET("/api/cloths/{cloth_id}", { params: { path: { cloth_id: shrink.cloth_id } } })),
   }).data;
-  const schools = [advice.school, ...advice.others].sort((a, b) => ORDER.indexOf(a.value) - ORDER.indexOf(b.value));
   return (
     <>
       <h1>{advice.school.label}: {advice.why}</h1>
@@ -94,7 +94,7 @@ export function TreatPart({ project, shrink }: { project: Project; shrink: Shrin
         <section aria-label="Schools">
           <h2>Ways to treat it</h2>
           <div role="radiogroup" aria-label="Way to treat the cloth">
-            {schools.map((s) => (
+            {advice.schools.map((s) => (
               <label key={s.value} className="school">
                 <input type="radio" name="school" checked={s.value === advice.school.value} onChange={() => void changes.school(s.value)} />
                 <span><b>{s.label}</b>: {s.why}</span>
@@ -112,5 +112,3 @@ export function TreatPart({ project, shrink }: { project: Project; shrink: Shrin
     </>
   );
 }
-
-const ORDER = ["mirror", "harder", "soak", "leave", "fit"];
