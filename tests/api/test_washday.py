@@ -133,6 +133,10 @@ def test_a_late_step_is_planned_anew_in_one_touch(person: Person) -> None:
     again = person.ask("POST", "/washday/plan")
     assert step(again, 0, "wash")["started_at"] == step(late, 0, "wash")["started_at"], "what runs is not moved"
     assert step(again, 0, "tumble")["start_at"] >= again["now"][:16]
+    cloth(person, "Navy", depth="dark")
+    both = person.ask("POST", "/washday/plan")
+    second = next(load for load in both["loads"] if load["name"] == "Navy")
+    assert second["tasks"][0]["start_at"] > both["now"][:16], "the washer is not free while a late load is in it"
 
 
 def test_a_whole_load_comes_to_its_end(person: Person) -> None:

@@ -12,7 +12,7 @@ from sqlalchemy.orm import Session
 
 from ..core.fibres import PILE
 from ..core.loads import PER_METRE, Batch, Load, LoadStep, Machine, group, learned_time
-from ..core.schedule import Done, Plan, Waking, plan
+from ..core.schedule import GRAIN, Done, Plan, Waking, plan
 from . import records
 from .models import Cloth, LoadTask, Project, Wash, WashLoad, now
 
@@ -123,7 +123,8 @@ def replan(session: Session, to_buy: Callable[[Project], float | None], at: date
             if step.started_at is None:
                 continue
             expected = step.started_at + timedelta(minutes=step.minutes)
-            end = step.finished_at or max(expected, at)
+            # what runs over still has its machine: a little longer, as far as anybody can tell
+            end = step.finished_at or max(expected, at + timedelta(minutes=GRAIN))
             begun[i, j] = Done(minute(step.started_at), minute(end))
     made = plan([*going, *fresh], minute(at), Waking(settings.rise, settings.sleep), begun)
     names = {w.batch.key: w.project.name for w in found if w.batch is not None}
