@@ -161,6 +161,31 @@ def test_backup_while_serving_restore_and_one_server_per_folder(
         assert len(data.execute("SELECT name FROM project").fetchall()) == 2
 
 
+def test_a_timer_goes_on_after_a_kill(served: tuple[subprocess.Popen[str], str, Path]) -> None:
+    server, address, home = served
+    number = ask(address, "/projects", "POST", name="Skirt")["id"]
+    facts = {"width_readings": ["140"] * 3, "in_hand": "2 m", "blend": [{"fibre": "linen", "share": 100}]}
+    ask(address, f"/projects/{number}/cloth", "PATCH", **facts)
+    day = ask(address, "/washday/plan", "POST")
+    step = day["loads"][0]["tasks"][0]
+    begun = ask(address, f"/washday/steps/{step['id']}/begin", "POST")["loads"][0]["tasks"][0]
+    server.send_signal(signal.SIGKILL)
+    server.wait()
+    again = subprocess.Popen(
+        [sys.executable, "-m", "idle_selvage.cli", "serve", "--port", "0", "--home", str(home)],
+        stdout=subprocess.PIPE,
+        text=True,
+    )
+    try:
+        assert again.stdout is not None
+        there = next(word for word in again.stdout.readline().split() if word.startswith("http"))
+        now = ask(there, "/washday")["loads"][0]["tasks"][0]
+        assert now["started_at"] == begun["started_at"] and now["end_at"] == begun["end_at"]
+    finally:
+        again.kill()
+        again.wait()
+
+
 def test_a_reading_is_sent_to_the_page_that_is_open(
     served: tuple[subprocess.Popen[str], str, Path], tmp_path: Path, capsys: pytest.CaptureFixture[str]
 ) -> None:

@@ -4,6 +4,9 @@ from __future__ import annotations
 
 import pytest
 
+from idle_selvage.core.treatment import Programme
+from idle_selvage.standins.washer import Report, Specimen
+
 from ..conftest import Person
 
 LINEN = [{"fibre": "linen", "share": 100}]
@@ -131,3 +134,21 @@ def test_readings_come_in_from_the_tape(person: Person) -> None:
     told = person.client.get(f"/api/tape/readings?after={start}", base_url="http://127.0.0.1").get_json()
     assert [round(r["length"]["mm"], 2) for r in told["readings"]] == [248.5, 247.65]
     assert "cubits" in person.refused("POST", "/tape/readings", value="3 cubits")["message"]
+
+
+def test_a_real_washer_s_adapter_takes_the_stand_in_s_place(person: Person) -> None:
+    class Steady:
+        """An adapter: takes out just a twentieth both ways, every time."""
+
+        def wash(self, specimen: Specimen, programme: Programme) -> Report:
+            asked.append((specimen.washed, programme.wash))
+            return Report(tuple(v * 0.95 for v in specimen.warp), tuple(v * 0.95 for v in specimen.weft), None, 5)
+
+    asked: list[tuple[int, str]] = []
+    person.app.config["WASHER"] = Steady()
+    project(person)
+    person.ask("PUT", "/projects/1/swatch", warp=[["25"]] * 3, weft=[["25"]] * 3)
+    person.ask("POST", "/projects/1/swatch/wash", cloth_id=None)
+    told = person.ask("POST", "/projects/1/swatch/wash", cloth_id=None)["shrink"]
+    assert asked == [(0, "40"), (1, "40")]
+    assert told["warp_known"]["figure"]["value"] == pytest.approx(100 * (1 - 0.95**2))

@@ -43,3 +43,19 @@ def test_any_bytes_give_a_picture_or_a_sentence(noise: bytes, at: int) -> None:
         small_jpeg(good[:at] + noise + good[at + len(noise) :])
     except BadPhoto as fault:
         assert str(fault).endswith(".")
+
+
+def test_a_picture_that_would_fill_the_memory_is_not_opened() -> None:
+    import struct
+    import zlib
+
+    def chunk(kind: bytes, data: bytes) -> bytes:
+        return struct.pack(">I", len(data)) + kind + data + struct.pack(">I", zlib.crc32(kind + data))
+
+    # sixty bytes that say they are a picture of 20 000 by 20 000 points
+    head = struct.pack(">IIBBBBB", 20_000, 20_000, 8, 2, 0, 0, 0)
+    bomb = (
+        b"\x89PNG\r\n\x1a\n" + chunk(b"IHDR", head) + chunk(b"IDAT", zlib.compress(b"\0" * 100)) + chunk(b"IEND", b"")
+    )
+    with pytest.raises(BadPhoto, match="more points"):
+        small_jpeg(bomb)

@@ -8,6 +8,7 @@ MOST_BYTES = 6_000_000
 #: A picture with more points than this is not opened: it could fill the memory.
 MOST_PIXELS = 60_000_000
 LONG_SIDE = 1600
+TOO_MANY = "The photo has more points than can be kept; take a smaller one."
 
 
 class BadPhoto(ValueError):
@@ -27,7 +28,7 @@ def small_jpeg(data: bytes) -> bytes:
     try:
         with Image.open(io.BytesIO(data), formats=("JPEG", "PNG", "WEBP")) as picture:
             if picture.width * picture.height > MOST_PIXELS:
-                raise BadPhoto("The photo has more points than can be kept; take a smaller one.")
+                raise BadPhoto(TOO_MANY)
             upright = ImageOps.exif_transpose(picture).convert("RGB")
             upright.thumbnail((LONG_SIDE, LONG_SIDE))
             # a new picture takes the points along and nothing else
@@ -37,6 +38,8 @@ def small_jpeg(data: bytes) -> bytes:
             bare.save(out, "JPEG", quality=85)
     except BadPhoto:
         raise
-    except (UnidentifiedImageError, OSError, ValueError, SyntaxError, Image.DecompressionBombError):
+    except Image.DecompressionBombError:
+        raise BadPhoto(TOO_MANY) from None
+    except (UnidentifiedImageError, OSError, ValueError, SyntaxError):
         raise BadPhoto("This is not a photo that can be read; use JPEG, PNG or WebP.") from None
     return out.getvalue()
