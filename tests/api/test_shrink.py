@@ -37,6 +37,20 @@ def test_several_washes_a_shape_and_a_verdict(person: Person) -> None:
     assert kept["warp_known"]["figure"]["number"] == "6.0" and kept["too_small"] is None
 
 
+def test_a_cloth_that_has_not_come_to_rest_is_not_done(person: Person) -> None:
+    project(person)
+
+    def shrink(*washes: str) -> tuple[str, str]:
+        rows = [["25", *washes]] * 3
+        told = person.ask("PUT", "/projects/1/swatch", warp=rows, weft=rows)["project"]
+        return next((s["state"], s["why"]) for s in told["stages"] if s["name"] == "shrink")
+
+    assert shrink("24")[0] == "done", "one wash does for most cloth"
+    state, why = shrink("24", "23.7")
+    assert state == "begun" and "wash once more" in why
+    assert shrink("24", "23.7", "23.7")[0] == "done"
+
+
 def test_a_swatch_too_small_to_tell_says_how_large_it_should_be(person: Person) -> None:
     project(person)
     told = person.ask("PUT", "/projects/1/swatch", warp=[["4", "3.9"]], weft=[["4", "3.9"]])["shrink"]

@@ -78,6 +78,7 @@ def test_steps_are_begun_timed_and_ended_in_order(person: Person) -> None:
     cloth(person, "Lawn")
     day = person.ask("POST", "/washday/plan")
     wash, tumble = step(day, 0, "wash"), step(day, 0, "tumble")
+    assert wash["rings"] and not step(day, 0, "rest")["rings"], "resting cloth wakes nobody"
     assert wash["ready"] and not tumble["ready"]
     assert "not done yet" in person.ask("POST", f"/washday/steps/{tumble['id']}/begin", 422)["message"]
     day = person.ask("POST", f"/washday/steps/{wash['id']}/begin")

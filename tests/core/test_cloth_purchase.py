@@ -126,6 +126,7 @@ def test_every_stage_has_a_state_and_says_why() -> None:
         kind_known=True,
         marks_before=6,
         made_up=False,
+        not_at_rest="",
         washed_both_ways=True,
         laying=False,
         laid=True,
@@ -152,6 +153,7 @@ def test_every_stage_has_a_state_and_says_why() -> None:
     assert of(width_readings=2)["cloth"] == "begun"
     assert of(washed_both_ways=False)["shrink"] == "begun"
     assert of(washed_both_ways=False, marks_before=0)["shrink"] == "empty"
+    assert of(made_up=True)["shrink"] == "look-again" and of(not_at_rest="Wash once more.")["shrink"] == "begun"
     assert of(laying=True)["lay"] == "begun"
     changed = of(stale=("the pieces were changed",))
     assert changed["lay"] == changed["buy"] == "look-again"

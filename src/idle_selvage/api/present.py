@@ -18,6 +18,7 @@ from ..core.pieces import GRAINS, BadPiece
 from ..core.purchase import SHOP_STEPS_MM
 from ..core.sets import ROLES
 from ..core.stages import Facts, Stage, stages
+from ..core.swatch import verdict
 from ..core.tally import Tally, bad_pieces, tally
 from ..core.units import System, length_text
 from ..core.working import Figure, Step, count, length
@@ -125,6 +126,7 @@ def project_stages(
         marks_before=len(swatch.warp) + len(swatch.weft) if swatch else 0,
         washed_both_ways=(found.warp.basis == "swatch" and found.weft.basis == "swatch") or row.cloth.treated,
         made_up=swatch is not None and swatch.simulated,
+        not_at_rest="" if row.cloth.treated else _not_at_rest(row.cloth, swatch),
         laying=records.running_job(session, row.id) is not None,
         laid=chosen is not None,
         stale=stale,
@@ -132,6 +134,12 @@ def project_stages(
         logged=records.log_count(session, row.id),
     )
     return stages(facts), stale
+
+
+def _not_at_rest(cloth: models.Cloth, swatch: models.Swatch | None) -> str:
+    """What the swatch's last wash leaves open, as a sentence, or nothing."""
+    state, said = verdict(records.as_swatch(swatch), cloth.like)
+    return said if state in ("again", "unsure") else ""
 
 
 def next_step(found: Sequence[Stage]) -> str:

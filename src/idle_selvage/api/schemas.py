@@ -321,6 +321,7 @@ class LoadTaskOut(BaseModel):
     started_at: datetime | None
     finished_at: datetime | None
     late: bool
+    rings: bool = Field(description="somebody must come when the time is up; drying can wait for the morning")
     ready: bool = Field(description="what comes before it is done")
 
 

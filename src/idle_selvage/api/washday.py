@@ -138,6 +138,7 @@ def _load(row: models.WashLoad, at: datetime) -> out.LoadOut:
                 started_at=t.started_at,
                 finished_at=t.finished_at,
                 late=_late(t, at),
+                rings=t.bound in ("ends", "whole"),
                 ready=t.finished_at is None and washday.ready(t),
             )
             for t in row.steps

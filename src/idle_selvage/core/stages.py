@@ -23,6 +23,7 @@ class Facts:
     marks_before: int
     washed_both_ways: bool
     made_up: bool
+    not_at_rest: str
     laying: bool
     laid: bool
     stale: tuple[str, ...]
@@ -61,6 +62,8 @@ def stages(facts: Facts) -> tuple[Stage, ...]:
         )
     elif facts.made_up:
         shrink = ("look-again", "The swatch's readings are made up by the stand-in washer: measure a real one.")
+    elif facts.not_at_rest:
+        shrink = ("begun", facts.not_at_rest)
     lay: tuple[State, str] = ("done", "")
     if facts.laying:
         lay = ("begun", "Laying now.")

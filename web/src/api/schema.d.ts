@@ -2249,6 +2249,11 @@ export interface components {
             /** Late */
             late: boolean;
             /**
+             * Rings
+             * @description somebody must come when the time is up; drying can wait for the morning
+             */
+            rings: boolean;
+            /**
              * Ready
              * @description what comes before it is done
              */

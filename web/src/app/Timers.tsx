@@ -48,7 +48,7 @@ export function Timers() {
     const fresh = up.filter(({ task }) => !rung.current.includes(task.id));
     if (fresh.length === 0) return undefined;
     rung.current.push(...fresh.map(({ task }) => task.id));
-    ring();
+    if (fresh.some(({ task }) => task.rings)) ring();
     const title = document.title;
     document.title = `Done: ${fresh[0]!.task.what}`;
     return () => {
