@@ -12,7 +12,8 @@ function placed(bars: Bar[]): { at: number; bar: Bar }[] {
   });
 }
 
-/** A fill drawn from the cloth's own ground and bars, one repeat as a tile; `scale` is pixels per millimetre. */
+/** A fill drawn from the cloth's own ground and bars, one repeat as a tile; `scale` is pixels per millimetre, and the
+    bars begin at the cut end `x0` and the near selvage `y0`. */
 export function ClothPattern({ id, cloth, scale, x0 = 0, y0 = 0 }: { id: string; cloth: Cloth; scale: number; x0?: number; y0?: number }) {
   const along = total(cloth.bars_along);
   const across = total(cloth.bars_across);

@@ -83,7 +83,7 @@ export function ClothPicture({ cloth, typing, placing = false, chosenFlaw, onCho
           }}
           onPointerCancel={() => setBox(undefined)}>
           <defs>
-            <ClothPattern id={id} cloth={cloth} scale={scale} y0={y1 - low * scale} />
+            <ClothPattern id={id} cloth={cloth} scale={scale} x0={x0} y0={y1} />
           </defs>
           {[`url(#${id})`, `url(#${id}-weave)`].map((fill) => (
             <path key={fill} d={`M${x0},${y1} L${x0},${PAD.top} L${right},${PAD.top} ${ragged(right, PAD.top, y1)} Z`}

@@ -115,7 +115,7 @@ export function LayPicture({ lay, drawing, cloth, chosen, onChoose }: Props) {
         <svg width={width} height={Math.max(bottom + PAD.bottom, 10)} data-scale={scale}
           onClick={(e) => { if (e.target === e.currentTarget) onChoose(undefined); }}>
           <defs>
-            <ClothPattern id="lay-cloth" cloth={cloth} scale={scale} y0={y0} />
+            <ClothPattern id="lay-cloth" cloth={cloth} scale={scale} x0={x0} y0={y0 + lay.margins[0] * scale} />
           </defs>
           {["url(#lay-cloth)", "url(#lay-cloth-weave)"].map((fill) => (
             <path key={fill} d={`M${x0},${bottom} L${x0},${top} L${right},${top} ${ragged(right, top, bottom)} Z`} fill={fill} />
