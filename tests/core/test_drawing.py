@@ -69,7 +69,7 @@ def test_a_piece_given_turned_keeps_the_lean_of_its_arrow() -> None:
     assert straight.tail[1] == pytest.approx(straight.head[1])
     dx, dy = leaning.head[0] - leaning.tail[0], leaning.head[1] - leaning.tail[1]
     assert abs(math.degrees(math.atan2(dy, dx))) % 90 == pytest.approx(45)
-    assert math.hypot(dx, dy) == pytest.approx(0.6 * (400 - 16), abs=1), "as long as on the paper piece"
+    assert math.hypot(dx, dy) == pytest.approx(0.7 * (400 - 16), abs=1), "as long as on the paper piece"
     assert Polygon(leaning.outline).covers(LineString([leaning.tail, leaning.head]))
 
 

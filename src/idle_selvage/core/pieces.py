@@ -207,7 +207,7 @@ def grainline(outline: Outline, *, on_fold: bool = False) -> tuple[Point, Point]
             a, b = sorted(float(c[0]) for c in part.coords)
             gain = (b - a) * (1.0 - 0.3 * abs(share - (0.35 if on_fold else 0.5)))
             if best is None or gain > best[0]:
-                inset = 0.2 * (b - a)
+                inset = 0.15 * (b - a)
                 best = (gain, (a + inset, y), (b - inset, y))
     if best is None:
         return ((x0, y0), (x1, y0))

@@ -21,23 +21,26 @@ const PAD = { left: 34, top: 40, right: 34, bottom: 52 };
 const SIZES = [15, 13, 11, 10];
 type Name = { size: number; text: string; crossed: boolean; beside: boolean };
 
+/** How far a shape reaches along its grain, and square to it, in millimetres. */
+function reach({ outline, tail, head }: Shape): { along: number; across: number } {
+  const long = Math.hypot(head[0] - tail[0], head[1] - tail[1]) || 1;
+  const [ux, uy] = [(head[0] - tail[0]) / long, (head[1] - tail[1]) / long];
+  const span = (values: number[]) => Math.max(...values) - Math.min(...values);
+  return { along: span(outline.map(([x, y]) => x * ux + y * uy)), across: span(outline.map(([x, y]) => x * uy - y * ux)) };
+}
+
 /** A name along its arrow where there is room, else crossed over it, as on a collar stand; else none. */
 function fitting(shape: Shape, scale: number): Name | undefined {
   const text = shape.piece;
-  const along = Math.hypot(shape.head[0] - shape.tail[0], shape.head[1] - shape.tail[1]) * scale * 1.5;
-  const room = across(shape) * scale - 4;
-  for (const crossed of [false, true])
+  const arrow = Math.hypot(shape.head[0] - shape.tail[0], shape.head[1] - shape.tail[1]) * scale * 1.4;
+  const { along, across } = reach(shape);
+  for (const crossed of [false, true]) {
+    const [wide, high] = crossed ? [across * scale - 4, along * scale] : [arrow, across * scale];
     for (const size of SIZES)
-      if (text.length * size * 0.52 <= (crossed ? room : along) && size * 1.1 <= (crossed ? along : room + 4))
-        return { size, text, crossed, beside: crossed && text.length * size * 0.52 <= room / 2 - 8 };
+      if (text.length * size * 0.52 <= wide && size * 1.1 <= high)
+        return { size, text, crossed, beside: crossed && text.length * size * 0.52 <= wide / 2 - 8 };
+  }
   return undefined;
-}
-
-/** How wide a shape is, square to its grain, in millimetres. */
-function across({ outline, tail, head }: Shape): number {
-  const long = Math.hypot(head[0] - tail[0], head[1] - tail[1]) || 1;
-  const off = outline.map(([x, y]) => ((x - tail[0]) * (head[1] - tail[1]) - (y - tail[1]) * (head[0] - tail[0])) / long);
-  return Math.max(...off) - Math.min(...off);
 }
 
 function Distances({ shape, drawing, lay, at, scale }: {
@@ -131,7 +134,7 @@ export function LayPicture({ lay, drawing, cloth, chosen, onChoose }: Props) {
             const [hx, hy] = at(shape.head[0], shape.head[1]);
             const name = fitting(shape, scale);
             const crossed = name?.crossed ?? false;
-            const narrow = crossed || across(shape) * scale < 52;
+            const narrow = crossed || reach(shape).across * scale < 52;
             const along = (Math.atan2(hy - ty, hx - tx) * 180) / Math.PI + (crossed ? 90 : 0);
             // a name is read from below or from the right, never upside down
             const folded = ((along % 180) + 180) % 180;
