@@ -118,6 +118,8 @@ def project_stages(
     problem, why = current_problem(session, row, found)
     stale = stale_reasons(chosen, problem, why, found, system)
     rows = records.pieces(session, row.id)
+    # the newest laying: beginning one stops any other
+    job = records.last_job(session, row.id)
     facts = Facts(
         pieces=len(rows),
         bad_pieces=len(bad_pieces([records.as_piece(p) for p in rows])),
@@ -127,7 +129,7 @@ def project_stages(
         washed_both_ways=(found.warp.basis == "swatch" and found.weft.basis == "swatch") or row.cloth.treated,
         made_up=swatch is not None and swatch.simulated,
         not_at_rest="" if row.cloth.treated else _not_at_rest(row.cloth, swatch),
-        laying=records.running_job(session, row.id) is not None,
+        laying=job is not None and job.state in ("waiting", "running"),
         laid=chosen is not None,
         stale=stale,
         can_buy=found.purchase is not None,

@@ -100,7 +100,7 @@ class Photo(Base):
 
     __tablename__ = "photo"
     cloth_id: Mapped[int] = mapped_column(ForeignKey("cloth.id", ondelete="CASCADE"), primary_key=True)
-    jpeg: Mapped[bytes]
+    jpeg: Mapped[bytes] = mapped_column(deferred=True)
     at: Mapped[datetime] = mapped_column(default=now)
     deleted_at: Mapped[datetime | None]
 

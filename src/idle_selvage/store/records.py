@@ -212,7 +212,11 @@ def running_job(session: Session, project_id: int) -> Job | None:
 
 def last_job(session: Session, project_id: int) -> Job | None:
     """The newest laying of a project, whatever became of it."""
-    return session.scalars(select(Job).where(Job.project_id == project_id).order_by(Job.id.desc())).first()
+    return remember(
+        session,
+        ("job", project_id),
+        lambda: session.scalars(select(Job).where(Job.project_id == project_id).order_by(Job.id.desc())).first(),
+    )
 
 
 def log(session: Session, project_id: int | None, stage: str, what: str, **detail: Any) -> None:
