@@ -37,6 +37,16 @@ def test_several_washes_a_shape_and_a_verdict(person: Person) -> None:
     assert kept["warp_known"]["figure"]["number"] == "6.0" and kept["too_small"] is None
 
 
+def test_one_diagonal_waits_for_the_other(person: Person) -> None:
+    project(person, "A", "24")
+    half = person.ask("PUT", "/projects/1/swatch", diagonals=[None, ["34,2", None]])["shrink"]
+    assert half["diagonals"][1][0]["text"] == "34.2 cm" and half["diagonals"][1][1] is None
+    assert half["cycles"][0]["skew"] is None, "one says nothing yet, and is kept"
+    both = person.ask("PUT", "/projects/1/swatch", diagonals=[None, ["34,2", "33,5"]])["shrink"]
+    assert both["cycles"][0]["skew"]["number"] == "2.1"
+    assert person.ask("PUT", "/projects/1/swatch", diagonals=[None, [None, None]])["shrink"]["diagonals"] == []
+
+
 def test_a_cloth_that_has_not_come_to_rest_is_not_done(person: Person) -> None:
     project(person)
 

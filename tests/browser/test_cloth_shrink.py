@@ -11,7 +11,7 @@ from playwright.sync_api import Page, expect
 
 from ..conftest import photo
 from .test_screens import begin
-from .test_whole_way import saved
+from .test_whole_way import saved, tab
 
 pytestmark = pytest.mark.browser
 
@@ -151,10 +151,10 @@ def test_a_swatch_over_several_washes(page: Page, own: str) -> None:
             enter(page, f"{direction} reading {i}, after", value)
     expect(page.locator(".verdict")).to_contain_text("One wash took 4.7 %")
     page.get_by_text("The diagonals, to see a slant").click()
-    for label, value in (("A to C, before", "35.4"), ("B to D, before", "35.4")):
-        page.get_by_label(f"diagonal {label}").fill(value)
-        page.get_by_label(f"diagonal {label}").press("Enter")
-    saved(page)
+    enter(page, "diagonal A to C, before", "35.4")
+    page.reload()
+    expect(page.get_by_label("diagonal A to C, before")).to_have_value("35.4 cm")
+    enter(page, "diagonal B to D, before", "35.4")
     page.get_by_role("button", name="It was washed again").click()
     for direction, value in (("warp", "23.5"), ("weft", "24.3")):
         for i in (1, 2, 3):
@@ -311,15 +311,7 @@ def test_shrink_by_keyboard_alone(page: Page, own: str) -> None:
     keys = page.keyboard
 
     def tab_to(name: str) -> None:
-        for _ in range(90):
-            keys.press("Tab")
-            here = page.evaluate(
-                "(document.activeElement.labels?.[0]?.innerText ?? document.activeElement.ariaLabel "
-                "?? document.activeElement.innerText ?? '').trim()"
-            )
-            if here.startswith(name):
-                return
-        raise AssertionError(f"{name!r} cannot be reached by keyboard")
+        tab(page, name)
 
     tab_to("Shrink")
     keys.press("Enter")

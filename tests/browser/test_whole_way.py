@@ -24,6 +24,19 @@ def saved(page: Page) -> None:
     expect(page.locator(".saved")).to_have_attribute("data-state", "saved")
 
 
+def tab(page: Page, name: str) -> None:
+    """Go by the Tab key to whatever is called so."""
+    for _ in range(90):
+        page.keyboard.press("Tab")
+        here = page.evaluate(
+            "(document.activeElement.labels?.[0]?.innerText ?? document.activeElement.ariaLabel "
+            "?? document.activeElement.innerText ?? '').trim()"
+        )
+        if here.startswith(name):
+            return
+    raise AssertionError(f"{name!r} cannot be reached by keyboard")
+
+
 def test_the_demo_by_mouse(page: Page, demo: str, tmp_path: Path) -> None:
     page.goto(demo)
     page.get_by_role("link", name="Open Notched waistcoat").click()
@@ -94,15 +107,7 @@ def test_a_new_project_by_keyboard_from_a_drawing(page: Page, own: str, tmp_path
     keys = page.keyboard
 
     def tab_to(name: str) -> None:
-        for _ in range(90):
-            keys.press("Tab")
-            here = page.evaluate(
-                "(document.activeElement.labels?.[0]?.innerText ?? document.activeElement.ariaLabel "
-                "?? document.activeElement.innerText ?? '').trim()"
-            )
-            if here.startswith(name):
-                return
-        raise AssertionError(f"{name!r} cannot be reached by keyboard")
+        tab(page, name)
 
     # asking for choosers now: asked for as late as the key press, the browser may open its own instead
     page.on("filechooser", lambda _chooser: None)

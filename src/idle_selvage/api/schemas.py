@@ -268,7 +268,7 @@ class ShrinkOut(BaseModel):
     role: str
     warp: list[RowOut]
     weft: list[RowOut]
-    diagonals: list[list[LengthOut] | None]
+    diagonals: list[list[LengthOut | None] | None]
     washes: int
     graduation: LengthOut
     simulated: bool

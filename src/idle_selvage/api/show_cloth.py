@@ -204,7 +204,7 @@ def shrink_out(session: Session, show: Presenter, project: models.Project, row: 
         role="main" if row.id == project.cloth_id else "beside",
         warp=[_row(show, r) for r in test.warp],
         weft=[_row(show, r) for r in test.weft],
-        diagonals=[[show.length(d[0]), show.length(d[1])] if d else None for d in test.diagonals],
+        diagonals=[[show.maybe(d[0]), show.maybe(d[1])] if d else None for d in (kept.diagonals if kept else [])],
         washes=max(test.washes("warp"), test.washes("weft")),
         graduation=show.length(graduation),
         simulated=kept.simulated if kept else False,

@@ -39,7 +39,7 @@ class SwatchIn(out.In):
     cloth_id: int | None = Field(default=None, ge=1, le=2**31, strict=True)
     warp: list[list[LengthIn | None]] | None = Field(default=None, max_length=30)
     weft: list[list[LengthIn | None]] | None = Field(default=None, max_length=30)
-    diagonals: list[list[LengthIn] | None] | None = Field(default=None, max_length=MOST_WASHES + 1)
+    diagonals: list[list[LengthIn | None] | None] | None = Field(default=None, max_length=MOST_WASHES + 1)
     graduation: LengthIn | None = None
 
 
@@ -134,17 +134,19 @@ def _check(rows: list[list[float | None]], direction: Direction) -> None:
                 ) from None
 
 
-def _diagonals(given: list[list[float] | None]) -> list[list[float] | None]:
+def _diagonals(given: list[list[float | None] | None]) -> list[list[float | None] | None]:
+    """Pairs of diagonals; one of a pair may still be missing, and is kept until the other is measured."""
     for place, pair in enumerate(given):
         if pair is None:
             continue
-        if len(pair) != 2 or min(pair) <= 0:
+        if len(pair) != 2 or min((d for d in pair if d is not None), default=1.0) <= 0:
             raise Refused("Give both diagonals of the square, corner to corner.", path=f"diagonals.{place}")
-        if abs(pair[0] - pair[1]) > 0.3 * (pair[0] + pair[1]) / 2:
+        ac, bd = pair
+        if ac is not None and bd is not None and abs(ac - bd) > 0.3 * (ac + bd) / 2:
             raise Refused(
                 "These two diagonals differ by more than 30 %: look at both numbers again.", path=f"diagonals.{place}"
             )
-    kept = list(given)
+    kept = [pair if pair is not None and any(d is not None for d in pair) else None for pair in given]
     while kept and kept[-1] is None:
         kept.pop()
     return kept

@@ -108,8 +108,8 @@ class Photo(Base):
 class Swatch(Base):
     """A marked swatch: a row per marked distance, [before, after wash 1, after wash 2 …], mm, null where not measured.
 
-    ``diagonals`` holds [AC, BD] before and after each wash, or null. The newest swatch of a cloth that is ``used``
-    is gone by. ``simulated`` readings come from the stand-in washer.
+    ``diagonals`` holds [AC, BD] before and after each wash, either or all null. The newest swatch of a cloth that
+    is ``used`` is gone by. ``simulated`` readings come from the stand-in washer.
     """
 
     __tablename__ = "swatch"

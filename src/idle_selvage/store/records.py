@@ -283,7 +283,7 @@ def as_swatch(row: Swatch | None) -> CoreSwatch:
         tuple(tuple(r) for r in row.warp),
         tuple(tuple(r) for r in row.weft),
         row.graduation,
-        tuple((d[0], d[1]) if d else None for d in row.diagonals),
+        tuple((d[0], d[1]) if d and None not in d else None for d in row.diagonals),
     )
 
 

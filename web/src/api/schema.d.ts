@@ -1962,7 +1962,7 @@ export interface components {
             /** Weft */
             weft: components["schemas"]["RowOut"][];
             /** Diagonals */
-            diagonals: (components["schemas"]["LengthOut"][] | null)[];
+            diagonals: ((components["schemas"]["LengthOut"] | null)[] | null)[];
             /** Washes */
             washes: number;
             graduation: components["schemas"]["LengthOut"];
@@ -2137,7 +2137,7 @@ export interface components {
              * Diagonals
              * @default null
              */
-            diagonals?: ((string | number)[] | null)[] | null;
+            diagonals?: (((string | number) | null)[] | null)[] | null;
             /**
              * Graduation
              * @default null

@@ -9,25 +9,18 @@ import { CyclesChart } from "./CyclesChart";
 import { Readings } from "./Readings";
 import { SwatchPicture } from "./SwatchPicture";
 
-type Value = number | string;
+type Value = number | string | null;
 
-/** The marked square's two diagonals, before and after each wash: they show a slant. */
+/** The marked square's two diagonals, before and after each wash: they show a slant. One may wait for the other. */
 function Diagonals({ shrink, washes, onSave }: { shrink: Shrink; washes: number; onSave: (d: (Value[] | null)[]) => Promise<unknown> }) {
-  const held = shrink.diagonals.map((pair) => pair?.map((d) => d.mm as Value) ?? null);
-  const [half, setHalf] = useState<Record<string, string>>({});
+  const held = shrink.diagonals.map((pair) => pair?.map((d): Value => d?.mm ?? null) ?? null);
   function keep(wash: number, k: 0 | 1) {
-    return async (text: string) => {
-      const next: (Value[] | null)[] = held.map((p) => (p ? [...p] : null));
-      while (next.length <= wash) next.push(null);
-      const other = next[wash]?.[1 - k] ?? half[`${wash}.${1 - k}`] ?? "";
-      if (!text.trim()) next[wash] = null;
-      else if (other === "") {
-        // one diagonal says nothing: it waits here for the other
-        setHalf({ ...half, [`${wash}.${k}`]: text });
-        return;
-      } else next[wash] = k === 0 ? [text, other] : [other, text];
-      await onSave(next);
-      setHalf({});
+    return (text: string) => {
+      const next = Array.from({ length: Math.max(held.length, wash + 1) }, (_, i) => held[i] ?? null);
+      const pair: Value[] = [...(next[wash] ?? [null, null])];
+      pair[k] = text.trim() ? text : null;
+      next[wash] = pair;
+      return onSave(next);
     };
   }
   return (
@@ -41,7 +34,7 @@ function Diagonals({ shrink, washes, onSave }: { shrink: Shrink; washes: number;
               {Array.from({ length: washes + 1 }, (_, wash) => (
                 <td key={wash}>
                   <EntryLength bare label={`diagonal ${name}, ${wash === 0 ? "before" : `after wash ${wash}`}`} path={`diagonals.${wash}`}
-                    placeholder={wash === 0 ? "before" : "after"} value={shrink.diagonals[wash]?.[k]?.text ?? half[`${wash}.${k}`] ?? ""}
+                    placeholder={wash === 0 ? "before" : "after"} value={shrink.diagonals[wash]?.[k]?.text ?? ""}
                     onSave={keep(wash, k as 0 | 1)} />
                 </td>
               ))}
