@@ -109,6 +109,13 @@ def test_one_touch_brings_lay_and_purchase_up_to_date(skirt: Person) -> None:
     assert skirt.ask("GET", "/projects/1/lay")["lay"]["stale"] == []
 
 
+def test_a_swatch_of_cloth_that_was_treated_already_changes_nothing(skirt: Person) -> None:
+    skirt.ask("PATCH", "/projects/1/cloth", treated=True)
+    run(skirt)
+    skirt.ask("PUT", "/projects/1/swatch", warp=[["25", "22"]] * 3, weft=[["25", "22"]] * 3)
+    assert skirt.ask("GET", "/projects/1/lay")["lay"]["stale"] == []
+
+
 def test_pieces_enlarged_to_shrink_to_fit_are_laid_on_the_raw_width(skirt: Person) -> None:
     skirt.ask("POST", "/projects/1/pieces", name="Bias cuff", grain="bias", stations=SLEEVE[:3], smooth=False)
     washed = skirt.ask("GET", "/projects/1")

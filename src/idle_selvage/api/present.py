@@ -56,8 +56,8 @@ def fit_of(row: models.Project, found: Tally) -> tuple[float, float] | None:
 
 
 def basis_of(found: Tally) -> dict[str, float]:
-    """The shrinkages a lay made now would rest on."""
-    return {k.direction: round(k.plan.value, 3) for k in (found.warp, found.weft) if k.plan is not None}
+    """The shrinkages a lay made now would rest on: those still to come before cutting."""
+    return {k.direction: round(k.plan.value, 3) for k in (found.warp_taken, found.weft_taken) if k.plan}
 
 
 def current_problem(session: Session, row: models.Project, found: Tally) -> tuple[Problem | None, str]:
