@@ -2,7 +2,7 @@
 PORT ?= 8077
 RUN = .venv/bin
 
-.PHONY: help setup setup-dev demo serve test lint types bench shots api clean
+.PHONY: help setup setup-dev demo serve test lint types bench bench-lay shots api clean
 
 help: ## what can be made
 	@grep -E '^[a-z-]+:.*##' Makefile | sed -E 's/:.*## /\t/' | expand -t 14
@@ -35,6 +35,9 @@ lint: setup-dev ## ruff, mypy, import contracts, oxlint, tsc, lock files, drift 
 bench: setup-dev ## measured times: API figures, page load, first answers of the engine
 	@tools/chromium.sh
 	$(RUN)/python -m bench.run
+
+bench-lay: setup-dev ## the lay engine against its targets and a general packer (about half an hour; KEEP=1 writes the baseline)
+	$(RUN)/python -m bench.lay $(if $(KEEP),--keep)
 
 shots: setup-dev ## pictures of every main view into docs/screenshots
 	@tools/chromium.sh

@@ -23,8 +23,8 @@ from tools.chromium import ARGS, CHROMIUM
 from idle_selvage.api import present
 from idle_selvage.api.app import WEB, create_app
 from idle_selvage.core.dye import Dye
-from idle_selvage.core.lay.problem import read_problem
 from idle_selvage.core.lay.problem import to_json as problem_json
+from idle_selvage.core.lay.reading import read_problem
 from idle_selvage.core.lay.solver import solve
 from idle_selvage.core.loads import Batch, group
 from idle_selvage.core.schedule import plan

@@ -68,9 +68,10 @@ pages & waiting=$!
 packages
 wait "$waiting"
 
-if ! same engine src/idle_selvage/core/lay/geometry.py requirements.lock; then
+engine="src/idle_selvage/core/lay/*.py requirements.lock"
+if ! same engine $engine; then
     say "Compiling the lay engine …"
     PYTHONDONTWRITEBYTECODE= .venv/bin/python -m compileall -q src || true
-    .venv/bin/python -c "from idle_selvage.core.lay.geometry import compile_ahead; compile_ahead()"
-    stamp engine src/idle_selvage/core/lay/geometry.py requirements.lock
+    .venv/bin/python -c "from idle_selvage.core.lay.warm import compile_ahead; compile_ahead()"
+    stamp engine $engine
 fi

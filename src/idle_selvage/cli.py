@@ -79,14 +79,28 @@ def _parser() -> argparse.ArgumentParser:
         if name == "demo":
             sub.add_argument("--reset", action="store_true", help="start the demo afresh; changes made to it are lost")
         sub.set_defaults(run=run)
-    sub = add("lay", "Lay a lay problem from a file. Exit status: 0 complete, 3 pieces left over, 2 bad input.")
+    sub = add(
+        "lay",
+        "Lay a lay problem from a file, or check a lay of one. Exit status: 0 complete or sound, 3 pieces left over, "
+        "2 bad input, 1 a lay that breaks a rule.",
+    )
     sub.add_argument("problem", metavar="PROBLEM", type=Path, help="a file in idle-selvage/lay-problem/1")
+    sub.add_argument("lay", metavar="LAY", type=Path, nargs="?", help="with --check: a file in idle-selvage/lay/1")
+    sub.add_argument("--check", action="store_true", help="lay nothing; say every rule the LAY breaks")
     budget = sub.add_mutually_exclusive_group()
     budget.add_argument("--seconds", type=_positive, default=None, metavar="S", help="how long to search (default 10)")
     budget.add_argument(
-        "--steps", type=_count, metavar="N", help="how many layings to try; the same seed then gives the same lay"
+        "--steps", type=_count, metavar="N", help="how many steps to search; the same seed then gives the same lay"
     )
     sub.add_argument("--seed", type=_count, default=1, metavar="K", help="which search to make (default 1)")
+    sub.add_argument(
+        "--workers",
+        type=_workers,
+        default=2,
+        metavar="W",
+        help="processes that search at the same time, 1 or 2 (default 2)",
+    )
+    sub.add_argument("--progress", action="store_true", help="a progress line also where there is no terminal")
     sub.add_argument("--out", type=Path, metavar="LAY", help="where to write the lay (default: standard output)")
     sub.add_argument("--svg", type=Path, metavar="FILE", help="draw the lay at 1:1 as well")
     sub.set_defaults(run=_lay)
@@ -123,6 +137,12 @@ def _positive(text: str) -> float:
     if not 0 < number <= 86_400:
         raise argparse.ArgumentTypeError(f"{text!r} is not a time; give seconds, such as 10")
     return number
+
+
+def _workers(text: str) -> int:
+    if text not in ("1", "2"):
+        raise argparse.ArgumentTypeError(f"{text!r} is not a number of processes; give 1 or 2")
+    return int(text)
 
 
 def _count(text: str) -> int:
@@ -226,15 +246,20 @@ def _lay(args: argparse.Namespace) -> int:
     from .formats.lay_json import lay_text, read_problem_file
     from .formats.svg_lay import write_svg
 
+    if args.check:
+        return _check(args)
+    if args.lay is not None:
+        _say("A LAY is only read with --check; where to write one is said with --out.")
+        return BAD_INPUT
     seconds = args.seconds if args.seconds is not None or args.steps is not None else 10.0
     live = sys.stderr.isatty()
 
     def show(progress: Progress, _answer: object) -> None:
-        if live:
+        if live or args.progress:
             print(
-                f"\r{progress.seconds:6.1f} s  {progress.length / 10:.1f} cm {progress.fold}, "
+                f"{progress.seconds:6.1f} s  {progress.length / 10:.1f} cm {progress.fold}, "
                 f"not under {progress.bound / 10:.1f} cm ",
-                end="",
+                end="\r" if live else "\n",
                 file=sys.stderr,
                 flush=True,
             )
@@ -242,7 +267,13 @@ def _lay(args: argparse.Namespace) -> int:
     try:
         problem = read_problem_file(args.problem)
         answer = solve(
-            problem, seed=args.seed, seconds=seconds, steps=args.steps, clock=time.monotonic, on_progress=show
+            problem,
+            seed=args.seed,
+            seconds=seconds,
+            steps=args.steps,
+            clock=time.monotonic,
+            on_progress=show,
+            workers=args.workers,
         )
     except BadProblem as bad:
         for fault in bad.faults:
@@ -271,6 +302,32 @@ def _lay(args: argparse.Namespace) -> int:
     needed = f" The shortest complete lay found is {lay.needed_length:.0f} mm." if lay.needed_length else ""
     _say(f"Left over: {missing}.{needed}")
     return LEFT_OVER
+
+
+def _check(args: argparse.Namespace) -> int:
+    """The checker alone: every broken rule as a line, or that there is none."""
+    from .core.lay.answer import to_json as lay_json
+    from .core.lay.check import check_lay
+    from .core.lay.problem import BadProblem
+    from .core.lay.problem import to_json as problem_json
+    from .formats.lay_json import read_lay_file, read_problem_file
+
+    if args.lay is None:
+        _say("--check needs the lay as well: idle-selvage lay --check PROBLEM LAY.")
+        return BAD_INPUT
+    try:
+        problem, lay = read_problem_file(args.problem), read_lay_file(args.lay)
+    except BadProblem as bad:
+        for fault in bad.faults:
+            _say(fault)
+        return BAD_INPUT
+    faults = check_lay(problem_json(problem), lay_json(lay))
+    for fault in faults:
+        _say(fault)
+    if faults:
+        return 1
+    print(f"Sound: {len(lay.cut)} pieces on {lay.length:.1f} mm.")
+    return OK
 
 
 def _tape(args: argparse.Namespace) -> int:

@@ -55,13 +55,38 @@ def test_pieces_left_over_are_status_3(tmp_path: Path, capsys: pytest.CaptureFix
     assert json.loads(told.out)["left_over"] == [{"piece": "a", "copies": 1}]
 
 
+def test_progress_is_told_in_a_pipe_when_asked_for(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    asked = write(tmp_path / "p.json", shirt())
+    out = tmp_path / "lay.json"
+    assert main(["lay", asked, "--steps", "300", "--workers", "1", "--progress", "--out", str(out)]) == 0
+    lines = capsys.readouterr().err.splitlines()
+    assert lines and all("not under" in line and " cm " in line for line in lines)
+    with pytest.raises(SystemExit):
+        main(["lay", asked, "--workers", "9"])
+    assert "give 1 or 2" in capsys.readouterr().err
+
+
+def test_the_checker_alone_judges_a_lay(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    asked, out = write(tmp_path / "p.json", shirt()), tmp_path / "lay.json"
+    main(["lay", asked, "--steps", "60", "--out", str(out)])
+    assert main(["lay", "--check", asked, str(out)]) == 0
+    assert "Sound: 9 pieces" in capsys.readouterr().out
+    lay = json.loads(out.read_text())
+    lay["cut"][0]["x"] += 40
+    assert main(["lay", "--check", asked, write(tmp_path / "moved.json", lay)]) == 1
+    assert "nowhere pinned" in capsys.readouterr().err
+    assert main(["lay", "--check", asked]) == 2 and "needs the lay as well" in capsys.readouterr().err
+    assert main(["lay", "--check", asked, asked]) == 2 and "is not a lay" in capsys.readouterr().err
+    assert main(["lay", asked, str(out)]) == 2 and "only read with --check" in capsys.readouterr().err
+
+
 @pytest.mark.parametrize(
     ("data", "lines"),
     [
         (problem([rectangle("a", 100, 50, copies=3, pair=True)]), ["even number of copies"]),
         (
-            problem([{"id": "x", "outline": [[0, 0], [9, 9], [9, 0], [0, 9]]}], folds=["partial"]),
-            ["partial", "crosses"],
+            problem([{"id": "x", "outline": [[0, 0], [9, 9], [9, 0], [0, 9]]}], folds=["origami"]),
+            ["origami", "crosses"],
         ),
         (problem([rectangle("a", 100, 5000)]), ["in every turn"]),
         ({"format": "?", "colour": 1}, ["format", "unknown key", "cloth", "number", "pieces"]),

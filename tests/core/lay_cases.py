@@ -5,6 +5,12 @@ from __future__ import annotations
 import random
 from typing import Any
 
+from idle_selvage.core.lay.draws import generator
+from idle_selvage.core.lay.folds import strip_for, ways
+from idle_selvage.core.lay.matching import Matching
+from idle_selvage.core.lay.reading import read_problem
+from idle_selvage.core.lay.strips import Strip
+
 FORMAT = "idle-selvage/lay-problem/1"
 
 
@@ -84,3 +90,72 @@ def random_problem(seed: int) -> dict[str, Any]:
         one_way=rng.random() < 0.3,
         reversible=rng.random() < 0.2,
     )
+
+
+def rich_problem(seed: int) -> dict[str, Any]:
+    """A random problem with everything the format can say: every fold, flaws, bars, fixed and border pieces."""
+    rng = random.Random(f"rich {seed}")
+    data = random_problem(seed)
+    cloth, pieces = data["cloth"], data["pieces"]
+    width = cloth["width"]
+    folds = ["open", "lengthwise", "partial", "double", "crosswise", "combination"]
+    data["folds"] = rng.sample(folds, rng.randint(1, 4))
+    if rng.random() < 0.4:
+        cloth["blocked"] = [
+            [x, y, x + rng.uniform(10, 120), y + rng.uniform(10, 90)]
+            for x, y in ((rng.uniform(0, 900), rng.uniform(-20, width)) for _ in range(rng.randint(1, 3)))
+        ]
+    if rng.random() < 0.5:
+        across, along = rng.uniform(40, 130), rng.uniform(40, 160)
+        cloth["bars"] = {
+            "x_repeat": along if rng.random() < 0.7 else None,
+            "y_repeat": across if rng.random() < 0.7 else None,
+            "x_axes": [],
+            "y_axes": [],
+        }
+        bars = cloth["bars"]
+        if bars["x_repeat"] and rng.random() < 0.7:
+            bars["x_axes"] = [0.0, along / 2]
+        if bars["y_repeat"] and rng.random() < 0.8:
+            bars["y_axes"] = [10.0, 10.0 + across / 2]
+        for piece in pieces:
+            if rng.random() < 0.6 and (bars["x_repeat"] or bars["y_repeat"]):
+                point = [rng.uniform(0, 200), rng.uniform(0, 100)]
+                match = {
+                    "group": rng.choice(["side", "waist"]),
+                    "point": point,
+                    "along": bool(bars["x_repeat"]) and rng.random() < 0.8,
+                    "across": bool(bars["y_repeat"]) and rng.random() < 0.6,
+                }
+                if rng.random() < 0.2:
+                    match["phase"] = rng.uniform(0, 60)
+                if match["along"] or match["across"]:
+                    piece["match"] = [match]
+            elif rng.random() < 0.2 and bars["y_axes"]:
+                piece["centre_on_axis"] = "x"
+    for piece in pieces:
+        if not piece.get("match") and not piece.get("centre_on_axis") and rng.random() < 0.1:
+            piece["border"] = {
+                "edge": "hem",
+                "selvage": rng.choice(["low", "high"]),
+                "distance": rng.uniform(0, 60),
+            }
+            piece["grain"] = "crosswise"
+            piece["on_fold"] = False
+        elif piece["grain"] == "lengthwise" and not piece["on_fold"] and not piece.get("match") and rng.random() < 0.12:
+            piece["fixed"] = {
+                "x": rng.uniform(0, 500),
+                "y": rng.uniform(0, width - 300),
+                "turn": 0,
+                "mirrored": False,
+            }
+    if rng.random() < 0.15:
+        cloth["length"] = rng.uniform(300, 2000)
+    return data
+
+
+def strip_of(data: dict[str, Any], fold: str, **more: Any) -> Strip:
+    """The strip of the first way to make a fold."""
+    asked = read_problem(data)
+    matching = Matching(asked)
+    return strip_for(asked, ways(asked, fold)[0], matching, matching.choose(generator(1), first=True), **more)

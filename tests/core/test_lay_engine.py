@@ -8,17 +8,18 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from idle_selvage.core.lay import geometry
 from idle_selvage.core.lay.answer import from_json, to_json
 from idle_selvage.core.lay.bounds import area_bound, longest_bound, middle_bound, strip_bound
 from idle_selvage.core.lay.check import check_lay
 from idle_selvage.core.lay.drawing import draw
-from idle_selvage.core.lay.folds import CannotFold, strip_for
 from idle_selvage.core.lay.orientations import pose, poses
-from idle_selvage.core.lay.problem import BadProblem, read_problem
+from idle_selvage.core.lay.problem import BadProblem
+from idle_selvage.core.lay.reading import read_problem
+from idle_selvage.core.lay.rows import row_intervals
 from idle_selvage.core.lay.solver import Answer, Progress, solve
+from idle_selvage.core.lay.strips import CannotFold
 
-from .lay_cases import problem, random_problem, rectangle, shirt
+from .lay_cases import problem, random_problem, rectangle, shirt, strip_of
 
 
 def laid(data: dict[str, Any], steps: int = 60, seed: int = 1) -> Answer:
@@ -138,7 +139,7 @@ def test_every_bound_is_below_every_lay(seed: int) -> None:
     asked = read_problem(data)
     for fold in asked.folds:
         try:
-            strip = strip_for(asked, fold)
+            strip = strip_of(data, fold)
         except CannotFold:
             continue
         best = laid({**data, "folds": [fold]}, 40).lay.length
@@ -147,7 +148,7 @@ def test_every_bound_is_below_every_lay(seed: int) -> None:
 
 
 def test_tall_pieces_are_chained_by_the_middle_line() -> None:
-    strip = strip_for(read_problem(problem([rectangle("tall", 200, 600, copies=5)])), "open")
+    strip = strip_of(problem([rectangle("tall", 200, 600, copies=5)]), "open")
     assert middle_bound(strip) == pytest.approx(1000, abs=2)
     assert strip_bound(strip) > area_bound(strip)
 
@@ -182,7 +183,7 @@ def test_brute_force_on_tiny_cases_lies_between_bound_and_lay(wides: list[float]
 def test_rows_cover_the_piece_they_stand_for() -> None:
     ring = np.array([[0.0, 0.0], [100.0, 20.0], [60.0, 35.0], [100.0, 60.0], [0.0, 50.0]])
     lo, hi, ptr = np.empty(500), np.empty(500), np.empty(13, dtype=np.int64)
-    total = geometry.row_intervals(ring, 5.0, 12, lo, hi, ptr)
+    total = row_intervals(ring, 5.0, 12, lo, hi, ptr)
     assert total >= 12 and ptr[12] == total
     from shapely.geometry import Polygon, box
 

@@ -7,7 +7,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from idle_selvage.core.lay.problem import BadProblem, allowed_turns, fingerprint, read_problem, to_json
+from idle_selvage.core.lay.problem import BadProblem, allowed_turns, fingerprint, to_json
+from idle_selvage.core.lay.reading import read_problem
 
 from .lay_cases import problem, rectangle, shirt
 
@@ -36,10 +37,12 @@ def changed(**change: Any) -> dict[str, Any]:
         (problem([rectangle("a", 100, 50)], width=True), "must be a number"),
         (problem([rectangle("a", 100, 50)], gap=-1), "from 0 to 200"),
         (problem([rectangle("a", 100, 50)], one_way="yes"), "true or false"),
-        (problem([rectangle("a", 100, 50)], blocked=[[0, 0, 10, 10]]), "Blocked areas"),
+        (problem([rectangle("a", 100, 50)], blocked=[[0, 0, 10]]), "four numbers"),
+        (problem([rectangle("a", 100, 50)], blocked=[[10, 0, 0, 10]]), "has no extent"),
+        (problem([rectangle("a", 100, 50)], blocked={"x": 1}), "list of at most 200 rectangles"),
+        (problem([rectangle("a", 100, 50)], bars={"x_axes": [1]}), "there is no x_repeat"),
         (problem([rectangle("a", 100, 50)], bars={"x_repeat": 0}), "bars.x_repeat"),
         (problem([rectangle("a", 100, 50)], folds=["origami"]), '“origami”|"origami" is not a fold'),
-        (problem([rectangle("a", 100, 50)], folds=["double"]), "fold “double” cannot be laid yet"),
         (problem([rectangle("a", 100, 50)], folds=[]) | {"folds": []}, "at least one fold"),
         (problem([rectangle("a", 100, 50), rectangle("a", 90, 50)]), "Two pieces are called"),
         (problem([rectangle("a", 100, 1200)]), "in every turn it may lie in"),
@@ -54,8 +57,33 @@ def changed(**change: Any) -> dict[str, Any]:
         (changed(pair=True, copies=2, on_fold=True), "no pair"),
         (changed(on_fold=True, grain="bias"), "never lies on the bias"),
         (changed(grain="sideways"), "grain must be one of"),
-        (changed(match=[{"group": "g", "point": [0, 0], "along": True}]), "matching"),
-        (changed(centre_on_axis="x"), "centre_on_axis"),
+        (changed(match=[{"group": "g", "point": [0, 0], "along": True}]), "has no x_repeat"),
+        (changed(match=[{"group": "g", "point": [0, 0], "across": True}]), "has no y_repeat"),
+        (changed(match=[{"group": "g", "point": [0, 0]}]), "neither along nor across"),
+        (changed(match=[{"group": "", "point": [0, 0], "along": True}]), "needs a group"),
+        (changed(match=[{"group": "g", "point": [0], "along": True}]), "must be two numbers"),
+        (changed(match=[{"group": "g", "point": [0, 0], "along": True, "phase": [1]}]), "or two of them"),
+        (changed(match=["g"]), "must be an object with group"),
+        (changed(match="g"), "list of at most 20 points"),
+        (changed(centre_on_axis="x"), "the cloth's bars have none"),
+        (changed(centre_on_axis="z"), "centre_on_axis must be"),
+        (changed(fixed={"x": 0, "y": 0, "turn": 90}), "which its grain does not allow"),
+        (
+            problem(
+                [rectangle("a", 100, 50, centre_on_axis="x", fixed={"x": 0, "y": 33, "turn": 0})],
+                bars={"y_repeat": 40, "y_axes": [10]},
+            ),
+            "fixed where it is not",
+        ),
+        (changed(fixed={"x": 0, "y": 0, "turn": 30}), "0, 45, 90"),
+        (changed(fixed={"x": 0, "y": 990, "turn": 0}), "over the edge of the cloth"),
+        (changed(fixed=[{"x": 0, "y": 0}, {"x": 200, "y": 0}]), "2 copies are fixed, and there are only 1"),
+        (changed(fixed=[{"x": 0, "y": 0}, {"x": 50, "y": 20}], copies=2), "fixed over, or too near to"),
+        (changed(fixed=7), "fixed must be an object"),
+        (changed(border={"edge": "top", "selvage": "low"}), "laid by the piece's “hem”"),
+        (changed(border={"selvage": "left"}), 'must be "low" or "high"'),
+        (changed(border={"selvage": "low", "distance": 950}), "the cloth is only 1000.0 mm wide"),
+        (changed(border="hem"), "border must be an object"),
         (changed(id=""), "needs an id"),
         (changed(outline=[[0, 5], [100, 5], [100, 50], [0, 50]], on_fold=True), "no edge of it lies on the fold"),
     ],
@@ -67,7 +95,7 @@ def test_each_fault_is_one_sentence(data: Any, says: str) -> None:
 
 
 def test_all_faults_are_told_at_once() -> None:
-    data = problem([changed(copies=3, pair=True)["pieces"][0], {"id": "b", "outline": []}], folds=["double"])
+    data = problem([changed(copies=3, pair=True)["pieces"][0], {"id": "b", "outline": []}], folds=["origami"])
     assert len(faults(data)) == 3
 
 

@@ -13,7 +13,7 @@ from shapely.geometry import Polygon, box
 
 from idle_selvage.api.app import create_app
 from idle_selvage.core.lay.answer import to_json
-from idle_selvage.core.lay.problem import read_problem
+from idle_selvage.core.lay.reading import read_problem
 from idle_selvage.core.lay.solver import solve
 from idle_selvage.demo.scenario import load
 

@@ -11,8 +11,9 @@ from flask_openapi3 import APIBlueprint
 from pydantic import Field
 
 from ..core.lay.drawing import draw
-from ..core.lay.problem import FOLDS_DONE, read_problem, too_wide
 from ..core.lay.problem import to_json as problem_json
+from ..core.lay.problem import too_wide
+from ..core.lay.reading import read_problem
 from ..formats.lay_json import lay_text
 from ..formats.svg_lay import write_svg
 from ..store import models, records
@@ -59,8 +60,8 @@ def change_lay_wishes(path: out.ProjectPath, body: LayWishes) -> Response:
         if not body.folds:
             raise Refused("Choose at least one way to fold.", path="folds")
         for fold in body.folds:
-            if fold not in FOLDS_DONE:
-                told = f"The fold “{fold[:30]}” cannot be laid yet; choose from {', '.join(FOLDS_DONE)}."
+            if fold not in present.FOLD_LABELS:
+                told = f"The fold “{fold[:30]}” cannot be laid yet; choose from {', '.join(present.FOLD_LABELS)}."
                 raise Refused(told, path="folds")
         given["folds"] = list(dict.fromkeys(body.folds))
     with begin() as session:

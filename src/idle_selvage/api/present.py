@@ -12,8 +12,9 @@ from ..core.dye import GRADES, GREY_SCALE
 from ..core.fibres import COLOURINGS, FIBRES, FINISHES, WEAVES
 from ..core.judgements import QUESTIONS
 from ..core.lay.drawing import Drawing, draw
-from ..core.lay.problem import FOLDS_DONE, Problem, read_problem
+from ..core.lay.problem import Problem
 from ..core.lay.problem import to_json as problem_json
+from ..core.lay.reading import read_problem
 from ..core.pieces import GRAINS, BadPiece
 from ..core.purchase import SHOP_STEPS_MM
 from ..core.sets import ROLES
@@ -27,6 +28,7 @@ from . import schemas as out
 from .presenter import Presenter
 from .show_cloth import cloth_out, set_out
 
+#: The folds the screen offers and draws; the engine lays more.
 FOLD_LABELS = {"open": "single layer", "lengthwise": "folded selvage to selvage"}
 GRAIN_LABELS = {"lengthwise": "lengthwise", "crosswise": "on the cross grain", "bias": "on the bias", "any": "any way"}
 
@@ -228,7 +230,7 @@ def tally_entries(show: Presenter, found: Tally, chosen: models.LayRecord | None
             made.length,
             "length",
             steps=steps,
-            note=f"searched {made.steps} layings; cannot be shorter than {length_text(made.bound, show.system)}",
+            note=f"searched {made.steps} steps; cannot be shorter than {length_text(made.bound, show.system)}",
         )
     entries: list[tuple[str, str, Figure | None]] = [
         ("width", "usable width" if found.weft_taken.basis == "raw" else "width after washing", found.width),
@@ -348,6 +350,6 @@ def choices(system: System) -> out.ChoicesOut:
         washes=listed(list(treatment.WASHES.items())),
         dries=listed([(k, v or "—") for k, v in treatment.DRIES.items() if v]),
         grains=listed([(g, GRAIN_LABELS[g]) for g in GRAINS]),
-        folds=listed([(f, FOLD_LABELS[f]) for f in FOLDS_DONE]),
+        folds=listed([(f, FOLD_LABELS[f]) for f in FOLD_LABELS]),
         steps=listed(steps[0] + steps[1] if system == "metric" else steps[1] + steps[0]),
     )

@@ -7,8 +7,10 @@ from pathlib import Path
 from typing import Any
 
 from ..core.lay.answer import Lay
+from ..core.lay.answer import from_json as lay_from_json
 from ..core.lay.answer import to_json as lay_to_json
-from ..core.lay.problem import BadProblem, Problem, read_problem
+from ..core.lay.problem import BadProblem, Problem
+from ..core.lay.reading import read_problem
 
 #: A lay problem of 400 copies takes a tenth of this.
 MAX_BYTES = 5_000_000
@@ -22,6 +24,17 @@ def parse_problem(text: str | bytes) -> Problem:
 def read_problem_file(path: Path) -> Problem:
     """A problem from a file. Raises :class:`BadProblem`."""
     return parse_problem(_bytes(path))
+
+
+def read_lay_file(path: Path) -> Lay:
+    """A lay from a file. Raises :class:`BadProblem`."""
+    data = _decode(_bytes(path), "a lay")
+    try:
+        return lay_from_json(data)
+    except (KeyError, TypeError, AttributeError, ValueError) as fault:
+        raise BadProblem(
+            [f"“{path.name}” is not a lay in idle-selvage/lay/1: {fault!r} is missing or not as it is there."]
+        ) from None
 
 
 def lay_text(lay: Lay) -> str:

@@ -6,7 +6,8 @@ import time
 from typing import Any
 
 from ..core.lay.answer import to_json
-from ..core.lay.problem import BadProblem, fingerprint, read_problem
+from ..core.lay.problem import BadProblem, fingerprint
+from ..core.lay.reading import read_problem
 from ..core.lay.solver import Answer, EngineFault, Progress, solve
 from ..store import records
 from ..store.database import Database
@@ -14,10 +15,22 @@ from ..store.models import Job, now
 
 #: Between two looks at the cancel flag, seconds.
 LOOK_EVERY = 0.05
+#: Processes that search at the same time.
+WORKERS = 2
 #: Between two signs of life, seconds.
 BEAT_EVERY = 1.0
 #: Between two writings of progress, seconds; the first answer is written at once.
 TELL_EVERY = 0.25
+
+
+#: How each fold is told in the log.
+WAYS = {
+    "open": "in a single layer",
+    "lengthwise": "folded selvage to selvage",
+    "partial": "with one selvage folded up",
+    "double": "with both selvages folded to the middle",
+    "crosswise": "folded cut end to cut end",
+}
 
 
 class _Job:
@@ -94,7 +107,7 @@ class _Job:
 
 
 def _said(answer: Answer, state: str) -> str:
-    way = {"open": "in a single layer", "lengthwise": "folded selvage to selvage"}[answer.lay.sections[0].fold]
+    way = WAYS[answer.lay.sections[0].fold] if len(answer.lay.sections) == 1 else "on folded and open stretches"
     ended = "stopped early" if state == "cancelled" else "searched to the end"
     return f"Laid {len(answer.lay.cut)} pieces {way}; {ended}."
 
@@ -111,6 +124,7 @@ def run(database: Database, number: int) -> None:
             clock=time.monotonic,
             on_progress=job.progress,
             cancelled=job.cancelled,
+            workers=WORKERS,
         )
         job.write(answer, "cancelled" if answer.cancelled else "done")
     except (BadProblem, EngineFault) as fault:

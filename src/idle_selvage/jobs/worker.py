@@ -11,6 +11,7 @@ import sys
 import traceback
 from pathlib import Path
 
+from ..core.lay.warm import compile_ahead
 from ..store.database import Database
 from . import laying
 
@@ -19,6 +20,8 @@ def main() -> None:
     """Serve jobs until standard input ends."""
     # Ctrl-C in the terminal is for the server, which then ends us in order
     signal.signal(signal.SIGINT, signal.SIG_IGN)
+    # seconds of loading are better spent now than out of the first search's time
+    compile_ahead()
     database = Database(Path(sys.argv[1]))
     print("ready", flush=True)
     for line in sys.stdin:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from itertools import pairwise
 from typing import Any
 
 FORMAT = "idle-selvage/lay/1"
@@ -60,6 +61,21 @@ class Lay:
     left_over: tuple[tuple[str, int], ...] = ()
     #: for a fixed length that does not do: the shortest complete lay found
     needed_length: float | None = None
+
+    @property
+    def layers(self) -> int:
+        """The most layers any placement is cut through."""
+        return max((entry.layers for entry in self.laid), default=0)
+
+    @property
+    def cuts(self) -> int:
+        """How many outlines are cut; two layers are cut at once."""
+        return len(self.laid)
+
+    @property
+    def unfoldings(self) -> int:
+        """How often the cloth must be folded anew while cutting."""
+        return sum(a.fold != b.fold or a.fold_at != b.fold_at for a, b in pairwise(self.sections))
 
 
 def to_json(lay: Lay) -> dict[str, Any]:

@@ -40,15 +40,33 @@ def check_lay(problem: dict[str, Any], lay: dict[str, Any]) -> list[str]:
             faults.append(f"“{entry['piece']}” is cut but not asked for.")
             continue
         made[entry["piece"]].append(entry)
-        strict = bool(piece.get("one_way")) or bool(cloth.get("one_way"))
-        if entry["turn"] not in _TURNS[(piece.get("grain", "lengthwise"), strict)]:
+        if entry["turn"] not in _turns(piece, cloth):
             faults.append(f"{_name(entry)} is turned by {entry['turn']}°, which its grain does not allow.")
         shapes.append((_name(entry), _outline(piece, entry)))
+        faults += _border_faults(piece, cloth, entry, shapes[-1][1])
+        faults += _blocked_faults(problem, piece, entry, shapes[-1][1])
     faults += _count_faults(problem, lay, made)
     faults += _place_faults(cloth, lay, shapes)
     faults += _overlap_faults(cloth, shapes)
-    faults += _fold_faults(problem, lay)
+    faults += _fixed_faults(problem, made)
+    for axis in ("x", "y"):
+        faults += _match_faults(problem, made, axis)
+        faults += _centre_faults(problem, made, axis)
+    faults += _section_faults(problem, lay)
+    faults += _pinned_faults(problem, lay, pieces)
     return faults
+
+
+def _turns(piece: dict[str, Any], cloth: dict[str, Any]) -> set[int]:
+    if piece.get("border"):
+        return {90} if piece["border"]["selvage"] == "low" else {270}
+    return _TURNS[(piece.get("grain", "lengthwise"), bool(piece.get("one_way")) or _directed(cloth))]
+
+
+def _directed(cloth: dict[str, Any]) -> bool:
+    """Nap, a one-way print, or bars without a mirror axis along the cloth."""
+    bars = cloth.get("bars") or {}
+    return bool(cloth.get("one_way")) or (bool(bars.get("x_repeat")) and not bars.get("x_axes"))
 
 
 def _name(entry: dict[str, Any]) -> str:
@@ -112,7 +130,7 @@ def _place_faults(cloth: dict[str, Any], lay: dict[str, Any], shapes: list[tuple
             faults.append(f"{name} reaches over a selvage.")
         if x0 < -TOLERANCE_MM or x1 > lay["length"] + TOLERANCE_MM:
             faults.append(f"{name} reaches past an end of the lay.")
-    if cloth.get("length") is not None and lay["complete"] and lay["length"] > cloth["length"] + TOLERANCE_MM:
+    if cloth.get("length") is not None and lay["length"] > cloth["length"] + TOLERANCE_MM:
         faults.append("The lay is longer than the cloth.")
     if lay["bound"] > lay["length"] + TOLERANCE_MM and lay["complete"]:
         faults.append("The lay is shorter than its own bound.")
@@ -135,24 +153,274 @@ def _overlap_faults(cloth: dict[str, Any], shapes: list[tuple[str, Any]]) -> lis
     return faults
 
 
-def _fold_faults(problem: dict[str, Any], lay: dict[str, Any]) -> list[str]:
+def _border_faults(piece: dict[str, Any], cloth: dict[str, Any], entry: dict[str, Any], shape: Any) -> list[str]:
+    border = piece.get("border")
+    if not border:
+        return []
+    hem = shape.bounds[1] if border["selvage"] == "low" else cloth["width"] - shape.bounds[3]
+    wanted = border.get("distance", 0.0)
+    # whole pieces cut on the fold were grown by a hair
+    if abs(hem - wanted) > TOLERANCE_MM + 2e-3:
+        return [f"{_name(entry)} has its hem {hem:.1f} mm from the selvage and not {wanted:.1f} mm."]
+    return []
+
+
+def _blocked_faults(problem: dict[str, Any], piece: dict[str, Any], entry: dict[str, Any], shape: Any) -> list[str]:
+    cloth = problem["cloth"]
+    gap = cloth.get("gap") or 0.0
+    sides = {p["border"]["selvage"] for p in problem["pieces"] if p.get("border")}
     faults = []
-    width = problem["cloth"]["width"]
+    for x0, y0, x1, y1 in cloth.get("blocked") or []:
+        on_edge = ("low" in sides and y0 <= TOLERANCE_MM) or ("high" in sides and y1 >= cloth["width"] - TOLERANCE_MM)
+        reserved = on_edge and x0 <= TOLERANCE_MM and x1 - x0 >= 2 * (y1 - y0)
+        if reserved and piece.get("border"):
+            continue
+        area = shapely.box(x0, y0, x1, y1)
+        if shape.buffer(-TOLERANCE_MM / 2).intersects(area.buffer(-TOLERANCE_MM / 2)):
+            faults.append(f"{_name(entry)} lies on the blocked area {x0:g}, {y0:g} to {x1:g}, {y1:g} mm.")
+        elif gap and shape.distance(area) < gap - TOLERANCE_MM:
+            faults.append(f"{_name(entry)} is nearer than the gap of {gap:g} mm to a blocked area.")
+    return faults
+
+
+def _fixed_faults(problem: dict[str, Any], made: dict[str, list[dict[str, Any]]]) -> list[str]:
+    faults = []
+    for piece in problem["pieces"]:
+        fixed = piece.get("fixed") or []
+        for place in fixed if isinstance(fixed, list) else [fixed]:
+            if not any(
+                abs(e["x"] - place["x"]) <= TOLERANCE_MM
+                and abs(e["y"] - place["y"]) <= TOLERANCE_MM
+                and e["turn"] == place.get("turn", 0)
+                and e["mirrored"] == place.get("mirrored", False)
+                for e in made[piece["id"]]
+            ):
+                faults.append(f"{piece['id']}: a copy was fixed at {place['x']:g}, {place['y']:g} mm and is not there.")
+    return faults
+
+
+def _modulo(a: float, b: float, repeat: float) -> float:
+    """How far two positions are apart on bars that repeat."""
+    return abs((a - b + repeat / 2) % repeat - repeat / 2)
+
+
+def _match_faults(problem: dict[str, Any], made: dict[str, list[dict[str, Any]]], axis: str) -> list[str]:
+    bars = problem["cloth"].get("bars") or {}
+    repeat = bars.get(f"{axis}_repeat") or 0.0
+    wanted = "along" if axis == "x" else "across"
+    #: per group: for every copy the phases that would do, and the phases that are given
+    groups: dict[str, list[tuple[str, list[float]]]] = {}
+    given: dict[str, list[float]] = {}
+    for piece in problem["pieces"]:
+        for match in piece.get("match") or []:
+            if not match.get(wanted) or not repeat:
+                continue
+            phase = match.get("phase")
+            if isinstance(phase, list):
+                phase = phase[0 if axis == "x" else 1]
+            if phase is not None:
+                given.setdefault(match["group"], []).append(phase)
+            for entry in made[piece["id"]]:
+                at = float(_ring(np.array([match["point"]], dtype=float), entry)[0][0 if axis == "x" else 1])
+                choices = [at]
+                if axis == "y" and entry["mirrored"]:
+                    choices = [2 * a - at for a in bars.get("y_axes") or []]
+                groups.setdefault(match["group"], []).append((_name(entry), choices))
+    faults = []
+    for group, copies in groups.items():
+        candidates = given.get(group) or copies[0][1]
+        misses = [
+            [name for name, choices in copies if not any(_modulo(c, p, repeat) <= TOLERANCE_MM for c in choices)]
+            for p in candidates
+        ]
+        off = min(misses, key=len) if misses else [name for name, _ in copies]
+        if any(_modulo(a, b, repeat) > TOLERANCE_MM for a in given.get(group, []) for b in given[group]):
+            off = off or [copies[0][0]]
+        if off:
+            faults.append(f"{', '.join(off[:3])}: the points of group “{group}” do not meet {wanted} the bars.")
+    return faults
+
+
+def _centre_faults(problem: dict[str, Any], made: dict[str, list[dict[str, Any]]], axis: str) -> list[str]:
+    bars = problem["cloth"].get("bars") or {}
+    faults = []
+    for piece in problem["pieces"]:
+        centre = piece.get("centre_on_axis")
+        if centre is None:
+            continue
+        for entry in made[piece["id"]]:
+            # its line y = 0 ("x") runs along the cloth unless it is turned to the cross grain
+            along = (centre == "x") == (entry["turn"] in (0, 180))
+            line, name = ("y", "along") if along else ("x", "across")
+            if line != axis:
+                continue
+            repeat, axes = bars.get(f"{line}_repeat") or 0.0, bars.get(f"{line}_axes") or []
+            off = not repeat or all(_modulo(entry[line], a, repeat) > TOLERANCE_MM for a in axes)
+            if off or entry["turn"] % 90:
+                faults.append(f"{_name(entry)} is not centred on a mirror axis {name} the cloth.")
+    return faults
+
+
+def _section_faults(problem: dict[str, Any], lay: dict[str, Any]) -> list[str]:
+    cloth, allowed = problem["cloth"], problem.get("folds", ["open"])
+    faults = []
+    if "combination" in allowed:
+        allowed = [*allowed, "open", "lengthwise", "partial", "double"]
+    at = 0.0
     for section in lay["sections"]:
-        if section["fold"] not in problem.get("folds", ["open"]):
-            faults.append(f"The fold “{section['fold']}” is used but was not allowed.")
-        if section["fold"] == "lengthwise" and [round(v, 3) for v in section["fold_at"]] != [round(width / 2, 3)]:
-            faults.append("A lengthwise fold must lie in the middle of the width.")
-    on_fold = {p["id"] for p in problem["pieces"] if p.get("on_fold")}
-    pinned: dict[str, int] = {}
+        fold, folds = section["fold"], section["fold_at"]
+        if fold not in allowed:
+            faults.append(f"The fold “{fold}” is used but was not allowed.")
+        if abs(section["from"] - at) > TOLERANCE_MM or section["to"] < section["from"]:
+            faults.append("The sections do not follow one another.")
+        at = section["to"]
+        faults += _fold_line_faults(cloth, section, fold, folds)
+    if abs(at - lay["length"]) > TOLERANCE_MM:
+        faults.append("The sections do not add up to the length of the lay.")
+    if len(lay["sections"]) > 1 and "combination" not in problem.get("folds", ["open"]):
+        faults.append("The lay has several sections, and a combination was not allowed.")
+    return faults
+
+
+def _fold_line_faults(cloth: dict[str, Any], section: dict[str, Any], fold: str, folds: list[float]) -> list[str]:
+    width = cloth["width"]
+    count = {"open": 0, "lengthwise": 1, "partial": 1, "double": 2, "crosswise": 1}.get(fold, 0)
+    if len(folds) != count:
+        return [f"The fold “{fold}” has {count} fold lines, not {len(folds)}."]
+    if fold == "crosswise":
+        faults = []
+        if abs(2 * folds[0] - section["from"] - section["to"]) > 2 * TOLERANCE_MM:
+            faults.append("A crosswise fold must lie in the middle of its section.")
+        if _directed(cloth):
+            faults.append("The cloth has a direction, so it cannot be folded crosswise.")
+        return faults
+    bars = cloth.get("bars") or {}
+    axes, repeat = bars.get("y_axes") or [], bars.get("y_repeat") or 0.0
+    ideal = {"lengthwise": [width / 2], "double": [width / 4, width * 3 / 4]}.get(fold, [])
+    faults = []
+    if repeat and axes:
+        if any(all(_modulo(at, a, repeat) > TOLERANCE_MM for a in axes) for at in folds):
+            faults.append(f"The fold “{fold}” does not lie on a mirror axis of the bars.")
+    elif any(abs(at - want) > TOLERANCE_MM for at, want in zip(folds, ideal, strict=False)):
+        faults.append(
+            "A lengthwise fold must lie in the middle of the width."
+            if fold == "lengthwise"
+            else "A double fold must lie a quarter of the width from each selvage."
+        )
+    if any(not 0 < at < width for at in folds) or (fold == "partial" and folds[0] > width / 2 + TOLERANCE_MM):
+        faults.append(f"The fold “{fold}” lies where the cloth cannot be folded so.")
+    return faults
+
+
+def _grounds(section: dict[str, Any], width: float, layers: int) -> list[tuple[float, float]]:
+    """The stretches across on which a placement may lie."""
+    fold, at = section["fold"], section["fold_at"]
+    if len(at) != {"lengthwise": 1, "partial": 1, "double": 2}.get(fold, len(at)):
+        # told elsewhere
+        return [(0.0, width)]
+    if fold == "lengthwise":
+        return [(at[0], at[0] + min(at[0], width - at[0]))]
+    if fold == "partial":
+        return [(at[0], 2 * at[0])] if layers == 2 else [(at[0], width)]
+    if fold == "double":
+        return [(at[0], 2 * at[0]), (2 * at[1] - width, at[1])]
+    return [(0.0, width)]
+
+
+def _pinned_faults(problem: dict[str, Any], lay: dict[str, Any], pieces: dict[str, Any]) -> list[str]:
+    """Every placement lies on its ground, and what is pinned gives exactly what is cut."""
+    width = problem["cloth"]["width"]
+    faults: list[str] = []
+    expected: list[dict[str, Any]] = []
     for entry in lay["laid"]:
+        piece = pieces.get(entry["piece"])
+        if piece is None or not 0 <= entry["section"] < len(lay["sections"]):
+            faults.append(f"{entry['piece']} is pinned and belongs to no piece or section.")
+            continue
         section = lay["sections"][entry["section"]]
-        folded = section["fold"] == "lengthwise"
-        if entry["piece"] in on_fold and folded and abs(entry["y"] - section["fold_at"][0]) > TOLERANCE_MM:
+        fold, at = section["fold"], section["fold_at"]
+        expected.append(entry)
+        half = False
+        if entry["layers"] == 2 and fold == "crosswise" and at:
+            half = bool(piece.get("on_fold")) and abs(entry["x"] - at[0]) <= TOLERANCE_MM and entry["turn"] in (90, 270)
+            if not half:
+                expected.append(
+                    {
+                        **entry,
+                        "x": 2 * at[0] - entry["x"],
+                        "turn": (180 - entry["turn"]) % 360,
+                        "mirrored": not entry["mirrored"],
+                    }
+                )
+        elif entry["layers"] == 2:
+            if not at:
+                faults.append(f"{entry['piece']} is pinned on two layers where the cloth lies in one.")
+                continue
+            # of two folds, the one on whose side the piece lies
+            middle = _middle(piece, entry)
+            line = min(at, key=lambda y: abs(y - middle))
+            half = bool(piece.get("on_fold")) and abs(entry["y"] - line) <= TOLERANCE_MM and entry["turn"] in (0, 180)
+            if not half:
+                expected.append(
+                    {
+                        **entry,
+                        "y": 2 * line - entry["y"],
+                        "turn": -entry["turn"] % 360,
+                        "mirrored": not entry["mirrored"],
+                    }
+                )
+        faults += _ground_faults(piece, entry, section, width, half)
+    left = list(lay["cut"])
+    for want in expected:
+        found = next((c for c in left if _same_place(c, want)), None)
+        if found is None:
+            faults.append(f"{want['piece']}: what is pinned and what is cut are not the same.")
+        else:
+            left.remove(found)
+    faults += [f"{_name(c)} is cut but nowhere pinned." for c in left]
+    return faults
+
+
+def _middle(piece: dict[str, Any], entry: dict[str, Any]) -> float:
+    ys = _ring(np.asarray(piece["outline"], dtype=float), entry)[:, 1]
+    return float(ys.min() + ys.max()) / 2
+
+
+def _same_place(a: dict[str, Any], b: dict[str, Any]) -> bool:
+    return bool(
+        a["piece"] == b["piece"]
+        and abs(a["x"] - b["x"]) <= TOLERANCE_MM
+        and abs(a["y"] - b["y"]) <= TOLERANCE_MM
+        and a["turn"] == b["turn"]
+        and a["mirrored"] == b["mirrored"]
+    )
+
+
+def _ground_faults(
+    piece: dict[str, Any], entry: dict[str, Any], section: dict[str, Any], width: float, half: bool
+) -> list[str]:
+    points = np.asarray(piece["outline"], dtype=float)
+    if piece.get("on_fold") and not half:
+        points = np.concatenate([points, points * np.array([1.0, -1.0])])
+    ring = _ring(points, entry)
+    (x0, y0), (x1, y1) = ring.min(axis=0).tolist(), ring.max(axis=0).tolist()
+    faults = []
+    start = (
+        section["fold_at"][0]
+        if section["fold"] == "crosswise" and section["fold_at"] and entry["layers"] == 2
+        else section["from"]
+    )
+    if x0 < start - TOLERANCE_MM or x1 > section["to"] + TOLERANCE_MM:
+        faults.append(f"{entry['piece']} is pinned over the end of its section.")
+    fixed = bool(piece.get("fixed"))
+    inside = any(
+        y0 >= low - TOLERANCE_MM and y1 <= high + TOLERANCE_MM
+        for low, high in _grounds(section, width, entry["layers"])
+    )
+    # what the maker has fixed may lie on the hidden layer
+    if not inside and not fixed:
+        if piece.get("on_fold") and entry["layers"] == 2:
             faults.append(f"{entry['piece']} is cut on the fold but does not lie on it.")
-        both = folded and entry["layers"] == 2 and entry["piece"] not in on_fold
-        pinned[entry["piece"]] = pinned.get(entry["piece"], 0) + (2 if both else 1)
-    for name in {entry["piece"] for entry in lay["cut"]} | set(pinned):
-        if pinned.get(name, 0) != sum(1 for entry in lay["cut"] if entry["piece"] == name):
-            faults.append(f"{name}: what is pinned and what is cut are not the same number of copies.")
+        else:
+            faults.append(f"{entry['piece']} lies off the ground of its fold, over a fold, or over the meeting line.")
     return faults

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterable
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -42,6 +43,13 @@ def pose(outline: Ring, turn: int, mirrored: bool) -> Pose:
 
 def poses(outline: Ring, choices: Iterable[tuple[int, bool]]) -> tuple[Pose, ...]:
     """The poses for (turn, mirrored) pairs, leaving out those that look like an earlier one."""
+    return _poses(np.ascontiguousarray(outline, dtype=np.float64).tobytes(), tuple(choices))
+
+
+@lru_cache(maxsize=2000)
+def _poses(corners: bytes, choices: tuple[tuple[int, bool], ...]) -> tuple[Pose, ...]:
+    # the same outlines come back with every fold and every restart
+    outline = np.frombuffer(corners, dtype=np.float64).reshape(-1, 2)
     kept: list[Pose] = []
     shapes: list[Polygon] = []
     for turn, mirrored in choices:

@@ -1,33 +1,33 @@
-"""The search: lay the strip of each allowed fold again and again, keep the best that passes the check.
+"""Solving a problem: a lane per allowed fold, searched by turns; what comes out has passed the checker.
 
-First answer: largest first, each as far left and as low as it goes. Then late-acceptance search over the
-order and the poses, then an exact push towards the cut end. Bound and check are separate modules.
+Every fold gets a first lay; then most of the time goes to the fold that leads. With two workers another
+process does the same from another seed, and the better lay wins (:mod:`portfolio`).
 """
 
 from __future__ import annotations
 
 import math
 from collections.abc import Callable
-from dataclasses import dataclass, field
+from dataclasses import dataclass, replace
 
-import numpy as np
-from numpy.typing import NDArray
-from shapely.geometry import Polygon
-
-from . import geometry
-from .answer import Lay, to_json
-from .bounds import strip_bound
+from .answer import Cut, Laid, Lay, Section, to_json
+from .bounds import bound_of
 from .check import check_lay
-from .folds import CannotFold, Placed, Strip, strip_for, unfold
+from .folds import fixed_end, number
+from .jigsaw import FEW_LOOKS, LOOKS, try_jigsaw
+from .lanes import FoldLane, Lane, Outcome
+from .portfolio import Partner
 from .problem import BadProblem, Problem, piece_area
 from .problem import to_json as problem_json
+from .sections import CombinationLane
+from .strips import CannotFold
 
-Ints = NDArray[np.int64]
-Floats = NDArray[np.float64]
-
-HISTORY = 40
-#: Layings between two looks at the clock and the cancel flag, per item; a few milliseconds.
-BATCH_LAYINGS = 240
+#: Batches between two looks at the clock and the cancel flag.
+SLICE = 2
+#: What a row of pieces may save by overlapping less than can be seen, millimetres.
+HAIR_MM = 0.5
+#: How much shorter a lay of the other process must be to be taken over.
+WORTH_ADOPTING = 0.004
 
 
 class EngineFault(RuntimeError):
@@ -36,13 +36,15 @@ class EngineFault(RuntimeError):
 
 @dataclass(frozen=True)
 class Progress:
-    """How far a search has come: seconds so far, best length, bound, fold of the best, layings done."""
+    """How far a search has come: seconds, best length, bound, fold of the best, steps, and the best length of
+    every fold that could be laid."""
 
     seconds: float
     length: float
     bound: float
     fold: str
     steps: int
+    alternatives: tuple[tuple[str, float], ...] = ()
 
 
 @dataclass(frozen=True)
@@ -59,237 +61,99 @@ class Answer:
     cancelled: bool = False
 
 
-@dataclass
-class _Search:
-    """The search on one strip. ``limit`` is the length that must not be passed, infinite when open."""
+class Lanes:
+    """All lanes of a problem and the turns they take. Raises :class:`BadProblem` when there is no lane."""
 
-    problem: Problem
-    strip: Strip
-    seed: int
-    limit: float = math.inf
-    lay: Lay | None = None
-    steps: int = 0
-    bound: float = field(init=False)
+    def __init__(self, problem: Problem, seed: int) -> None:
+        self.problem, self.seed = problem, seed
+        self.lanes: list[Lane] = []
+        #: with a fixed length: the lanes that keep to it, parts left out if need be
+        self.short: list[Lane] = []
+        self.refused: list[tuple[str, CannotFold]] = []
+        for fold in problem.folds:
+            try:
+                lane: Lane = CombinationLane(problem, seed) if fold == "combination" else FoldLane(problem, fold, seed)
+                lane.first()
+                self.lanes.append(lane)
+            except CannotFold as why:
+                self.refused.append((fold, why))
+        if not self.lanes:
+            raise BadProblem(list(dict.fromkeys(str(why) for _, why in self.refused)))
+        self.best: dict[str, Outcome] = {}
+        self.elsewhere: dict[str, Outcome] = {}
+        self.turn = 0
+        #: slices in which no lane had anything to do; they count as steps, so that a budget of steps ends
+        self.idle = 0
+        for lane in self.lanes:
+            self.take(lane.outcome())
+        self.update_short()
 
-    def __post_init__(self) -> None:
-        self.bound = strip_bound(self.strip)
-        self._prepare()
-
-    def _prepare(self) -> None:
-        strip = self.strip
-        half_gap = strip.gap / 2
-        folded = strip.fold == "lengthwise"
-        # the gap is between pieces, not to the selvages: the strip grows by what the pieces grow
-        self.low_extra = 0.0 if folded else half_gap
-        width = strip.width + self.low_extra + half_gap
-        # even rows of about 3 mm: finer gains less than the search loses by being slower
-        self.rows = max(20, min(600, math.ceil(width / 3.0)))
-        self.h = width / self.rows
-        pose_from, pose_to, rows, first, lens, last = [], [], [], [], [], []
-        self.poses: list[tuple[int, Floats, float, float]] = []
-        lo_parts: list[Floats] = []
-        hi_parts: list[Floats] = []
-        ptr: list[int] = [0]
-        known: dict[int, tuple[int, int]] = {}
-        for number, item in enumerate(strip.items):
-            if id(item.poses) in known:
-                a, b = known[id(item.poses)]
-                pose_from.append(a)
-                pose_to.append(b)
-                continue
-            start = len(self.poses)
-            for pose in item.poses:
-                ring = _grown(pose.ring, half_gap, item.on_fold)
-                corner = ring.min(axis=0)
-                if item.on_fold:
-                    corner[1] = 0.0
-                flat = np.ascontiguousarray(ring - corner)
-                height = float(flat[:, 1].max())
-                nrows = max(1, math.ceil((height - geometry.ROW_SLACK_MM) / self.h))
-                while nrows > self.rows:
-                    nrows -= 1
-                room = nrows * geometry.MAX_PER_ROW
-                lo, hi, at = np.empty(room), np.empty(room), np.empty(nrows + 1, dtype=np.int64)
-                total = geometry.row_intervals(flat, self.h, nrows, lo, hi, at)
-                if total < 0:
-                    raise BadProblem([f"Piece “{item.piece}” is too jagged to be laid; simplify its outline."])
-                rows.append(nrows)
-                first.append(len(ptr) - 1)
-                lens.append(float(flat[:, 0].max()))
-                last.append(0 if item.on_fold else self.rows - nrows)
-                base = ptr[-1]
-                ptr.extend((at[1:] + base).tolist())
-                lo_parts.append(lo[:total].copy())
-                hi_parts.append(hi[:total].copy())
-                self.poses.append((number, flat, float(corner[0]), float(corner[1])))
-            known[id(item.poses)] = (start, len(self.poses))
-            pose_from.append(start)
-            pose_to.append(len(self.poses))
-        self.pose_from, self.pose_to = np.array(pose_from), np.array(pose_to)
-        self.pose_rows, self.pose_first = np.array(rows), np.array(first)
-        self.pose_len, self.pose_last = np.array(lens), np.array(last)
-        # first-row pointers count rows over all poses; each pose's rows follow one another
-        self.ptr = np.array(ptr)
-        self.lo, self.hi = np.concatenate(lo_parts), np.concatenate(hi_parts)
-        widest = int(np.max(np.diff(self.ptr)))
-        n = len(strip.items)
-        self.cnt = np.zeros(self.rows, dtype=np.int64)
-        self.occ_lo = np.empty((self.rows, n * widest + 1))
-        self.occ_hi = np.empty((self.rows, n * widest + 1))
-        self.on_fold = np.array([item.on_fold for item in strip.items])
-        self.area = np.array([item.area / strip.width for item in strip.items])
-        self.out_x, self.out_row = np.zeros(n), np.zeros(n, dtype=np.int64)
-        self.order = np.array(sorted(range(n), key=lambda i: (not self.on_fold[i], -strip.items[i].area, i)))
-        self.pose = self.pose_from.copy()
-        self.rng = np.array([(0x9E3779B97F4A7C15 * (self.seed + 1)) % 2**64 | 1], dtype=np.uint64)
-        self.counters = np.zeros(2, dtype=np.int64)
-        self.inner_limit = self.limit + strip.gap
-
-    def _decode(self, order: Ints, pose: Ints, *, greedy: bool) -> float:
-        return float(
-            geometry.decode(
-                order,
-                pose,
-                self.pose_from,
-                self.pose_to,
-                self.on_fold,
-                self.area,
-                self.pose_rows,
-                self.pose_first,
-                self.pose_len,
-                self.pose_last,
-                self.ptr,
-                self.lo,
-                self.hi,
-                self.cnt,
-                self.occ_lo,
-                self.occ_hi,
-                self.inner_limit,
-                math.inf,
-                greedy,
-                self.out_x,
-                self.out_row,
-            )
-        )
-
-    def first(self) -> bool:
-        """The first answer. True when there is one."""
-        cost = self._decode(self.order, self.pose, greedy=True)
-        self.costs = np.array([cost * 1.06, cost])
-        self.history = np.full(HISTORY, cost * 1.06)
-        self.best_order, self.best_pose = self.order.copy(), self.pose.copy()
-        self.steps = 1
-        return self._take()
-
-    def batch(self, layings: int) -> bool:
-        """Some more search. True when a shorter lay came of it."""
-        improved = geometry.search(
-            layings,
-            self.rng,
-            self.order,
-            self.pose,
-            self.best_order,
-            self.best_pose,
-            self.costs,
-            self.history,
-            self.counters,
-            self.pose_from,
-            self.pose_to,
-            self.on_fold,
-            self.area,
-            self.pose_rows,
-            self.pose_first,
-            self.pose_len,
-            self.pose_last,
-            self.ptr,
-            self.lo,
-            self.hi,
-            self.cnt,
-            self.occ_lo,
-            self.occ_hi,
-            self.inner_limit,
-            self.out_x,
-            self.out_row,
-        )
-        self.steps += layings
-        return self._take() if improved else False
-
-    def _take(self) -> bool:
-        """Rebuild the best, push it together, and keep it when it beats what was kept."""
-        self._decode(self.best_order.copy(), self.best_pose.copy(), greedy=False)
-        inside = [i for i in range(len(self.strip.items)) if self.out_row[i] >= 0]
-        x = self.out_x.copy()
-        y: Floats = self.out_row.astype(np.float64) * self.h
-        for i in inside:
-            # rounding to rows may stick out by less than a row at the far selvage: pull it back
-            height = float(self.poses[self.best_pose[i]][1][:, 1].max())
-            y[i] = min(y[i], max(0.0, self.rows * self.h - height))
-        rings = [self.poses[self.best_pose[i]][1] + np.array([x[i], y[i]]) for i in inside]
-        if rings:
-            points = np.ascontiguousarray(np.concatenate(rings))
-            starts = np.cumsum([0, *(len(r) for r in rings)])
-            moved = np.zeros(len(rings))
-            geometry.push_together(points, starts, np.argsort([x[i] for i in inside], kind="stable"), moved)
-            for place, i in enumerate(inside):
-                x[i] -= moved[place]
-        lay = self._lay(inside, x, y)
-        if self.lay is not None and _rank(lay) >= _rank(self.lay):
+    def take(self, outcome: Outcome) -> bool:
+        """Keep an outcome when it is better than the best of its fold."""
+        known = self.best.get(outcome.fold)
+        if known is not None and outcome.rank >= known.rank:
             return False
-        self.lay = lay
+        self.best[outcome.fold] = outcome
         return True
 
-    def _lay(self, inside: list[int], x: Floats, y: Floats) -> Lay:
-        half_gap = self.strip.gap / 2
-        placed: list[Placed] = []
-        end = 0.0
-        for i in inside:
-            _, _, corner_x, corner_y = self.poses[self.best_pose[i]]
-            pose = self.strip.items[i].poses[self.best_pose[i] - self.pose_from[i]]
-            origin_x = float(x[i]) - corner_x - half_gap
-            origin_y = 0.0 if self.strip.items[i].on_fold else float(y[i]) - corner_y - self.low_extra
-            placed.append(Placed(i, pose, round(origin_x, 4), round(origin_y, 4)))
-            end = max(end, origin_x + float(pose.ring[:, 0].max()))
-        length = round(end, 4)
-        sections, laid, cut = unfold(self.problem, self.strip, placed, length)
-        wanted = {p.id: p.copies for p in self.problem.pieces}
-        for entry in cut:
-            wanted[entry.piece] -= 1
-        left = tuple((piece, n) for piece, n in wanted.items() if n > 0)
-        area = {p.id: piece_area(p) for p in self.problem.pieces}
-        used = sum(area[entry.piece] for entry in cut)
-        share = used / (length * self.problem.width) if length > 0 else 0.0
-        return Lay(
-            length,
-            round(self.bound, 4),
-            round(share, 4),
-            not left,
-            0.0,
-            self.seed,
-            self.steps,
-            sections,
-            laid,
-            cut,
-            left,
-        )
+    def update_short(self) -> None:
+        """With a fixed length nothing complete fits yet: search for what can be left out."""
+        limit = self.problem.length
+        if limit is None or self.short or min(o.score for o in self.best.values()) <= limit + 1e-6:
+            return
+        for fold in self.problem.folds:
+            if fold == "combination":
+                if len(self.problem.folds) > 1:
+                    continue
+                fold = "open"
+            try:
+                lane = FoldLane(self.problem, fold, self.seed, limit)
+                lane.first()
+                self.short.append(lane)
+            except CannotFold:
+                continue
 
+    def try_jigsaw(self, looks: int = LOOKS) -> bool:
+        """Look for a lay without waste. True when there is one."""
+        found = False
+        for lane in self.lanes:
+            if isinstance(lane, FoldLane) and try_jigsaw(lane, looks):
+                found = self.take(lane.outcome()) or found
+        return found
 
-def _rank(lay: Lay) -> tuple[float, float]:
-    """Fewer copies left over first, then shorter."""
-    return (sum(n for _, n in lay.left_over), lay.length)
+    @property
+    def steps(self) -> int:
+        return self.idle + sum(lane.steps for lane in (*self.lanes, *self.short))
 
+    def slice(self) -> bool:
+        """A few batches of the lane whose turn it is. True when something got better."""
+        before = self.steps
+        better = self._slice()
+        self.idle += self.steps <= before
+        return better
 
-def _grown(ring: Floats, by: float, on_fold: bool) -> Floats:
-    """A ring grown by half the gap; an on-fold half keeps its fold edge."""
-    if by <= 0:
-        return ring
-    shape = Polygon(ring)
-    if on_fold:
-        shape = shape.union(Polygon(ring * np.array([1.0, -1.0])).buffer(1e-6))
-    grown = Polygon(shape.buffer(by, quad_segs=8).exterior)
-    if on_fold:
-        x0, _, x1, y1 = grown.bounds
-        grown = grown.intersection(Polygon([(x0 - 1, 0), (x1 + 1, 0), (x1 + 1, y1 + 1), (x0 - 1, y1 + 1)]))
-    return np.array(grown.exterior.coords[:-1])
+    def _slice(self) -> bool:
+        self.turn += 1
+        ranked = sorted(range(len(self.lanes)), key=lambda k: (self.best[self.lanes[k].fold].rank, k))
+        if self.short and self.turn % 3 == 0:
+            lane = self.short[self.turn // 3 % len(self.short)]
+            return any([lane.batch() for _ in range(SLICE)])
+        lane = self.lanes[ranked[0]]
+        if len(ranked) > 1 and self.turn % 2 == 0:
+            lane = self.lanes[ranked[1 + self.turn // 2 % (len(ranked) - 1)]]
+        better = any([lane.batch() for _ in range(SLICE)])
+        return better and self.take(lane.outcome())
+
+    def adopt(self, outcome: Outcome) -> bool:
+        """Take a lay of another process: into the answer, and into the search when it is much shorter."""
+        known = self.best.get(outcome.fold)
+        if known is None or not self.take(outcome):
+            return False
+        if outcome.score < known.score * (1 - WORTH_ADOPTING):
+            for lane in self.lanes:
+                if lane.fold == outcome.fold:
+                    lane.adopt(outcome)
+        return True
 
 
 def solve(
@@ -301,116 +165,188 @@ def solve(
     clock: Callable[[], float],
     on_progress: Callable[[Progress, Answer], None] | None = None,
     cancelled: Callable[[], bool] = lambda: False,
+    workers: int = 1,
 ) -> Answer:
-    """Lay a problem. Ends after ``seconds`` by ``clock``, or after ``steps`` layings (then the same seed
-    gives the same lay), or when ``cancelled()``; the first answer is always given.
+    """Lay a problem. Ends after ``seconds`` by ``clock``, or after ``steps`` (then the same seed gives the
+    same lay, whatever else runs), when ``cancelled()``, or when the bound is met; the first answer is always
+    given. ``workers`` processes search at the same time; with ``steps`` each takes that many on its own.
 
     Raises :class:`BadProblem` when no allowed fold can take the pieces, :class:`EngineFault` when the
     checker refuses what was made.
     """
     begun = clock()
-    searches, refused = _searches(problem, seed)
-    overall = min(s.bound for s in searches)
+    partner = Partner(problem, seed + 1_000_003, seconds, steps) if workers > 1 else None
+    try:
+        return _solve(problem, seed, seconds, steps, clock, on_progress, cancelled, partner, begun)
+    finally:
+        if partner is not None:
+            partner.stop()
+
+
+def _solve(
+    problem: Problem,
+    seed: int,
+    seconds: float | None,
+    steps: int | None,
+    clock: Callable[[], float],
+    on_progress: Callable[[Progress, Answer], None] | None,
+    cancelled: Callable[[], bool],
+    partner: Partner | None,
+    begun: float,
+) -> Answer:
+    lanes = Lanes(problem, seed)
+    bounds = {lane.fold: bound_of(problem, lane.fold) for lane in lanes.lanes}
     told: list[Progress] = []
     answer: Answer | None = None
+    other_steps = 0
 
     def tell() -> None:
         nonlocal answer
-        answer = _answer(problem, searches, refused, overall, clock() - begun, tuple(told))
-        best = answer.lay
+        made = _answer(problem, lanes, bounds, seed, lanes.steps + other_steps, clock() - begun)
+        best = made.lay
         told.append(
-            Progress(clock() - begun, best.length, best.bound, best.sections[0].fold, sum(s.steps for s in searches))
+            Progress(
+                clock() - begun,
+                best.length,
+                best.bound,
+                made.alternatives[0][0],
+                lanes.steps + other_steps,
+                tuple((fold, lay.length) for fold, lay in made.alternatives),
+            )
         )
-        answer = Answer(best, answer.alternatives, answer.refused, tuple(told))
+        answer = replace(made, progress=tuple(told))
         if on_progress is not None:
             on_progress(told[-1], answer)
 
-    for search in searches:
-        search.first()
     tell()
+    # the other process looks for it while this one searches
+    if partner is None and (seconds or steps or 0) > 1 and not cancelled() and lanes.try_jigsaw(FEW_LOOKS):
+        tell()
     stopped = False
-    layings = max(2, BATCH_LAYINGS // max(len(s.strip.items) for s in searches))
     while True:
         if cancelled():
             stopped = True
             break
-        if steps is not None and sum(s.steps for s in searches) >= steps:
-            break
         if seconds is not None and clock() - begun >= seconds:
             break
-        if all(s.lay is not None and s.lay.complete and s.lay.length <= s.bound + 0.05 for s in searches):
+        if steps is not None and lanes.steps >= steps:
             break
-        if any([s.batch(layings) for s in searches]):
+        if seconds is None and steps is None:
+            break
+        if _met(lanes, bounds, problem):
+            break
+        better = lanes.slice()
+        if partner is not None and steps is None:
+            for outcome in partner.news():
+                better = lanes.adopt(outcome) or better
+            if better:
+                partner.tell(lanes.best)
+        if better:
+            lanes.update_short()
             tell()
+    if partner is not None and steps is not None and not stopped:
+        last, other_steps = partner.last()
+        for outcome in last:
+            lanes.adopt(outcome)
+    tell()
     assert answer is not None
-    told.append(
-        Progress(
-            clock() - begun,
-            answer.lay.length,
-            answer.lay.bound,
-            answer.lay.sections[0].fold,
-            sum(s.steps for s in searches),
-        )
-    )
-    final = _answer(problem, searches, refused, overall, clock() - begun, tuple(told))
-    return Answer(final.lay, final.alternatives, final.refused, tuple(told), stopped)
+    final: Answer = answer
+    return replace(final, cancelled=stopped)
 
 
-def _searches(problem: Problem, seed: int) -> tuple[list[_Search], tuple[tuple[str, CannotFold], ...]]:
-    searches: list[_Search] = []
-    refused: list[tuple[str, CannotFold]] = []
-    limit = problem.length if problem.length is not None else math.inf
-    for fold in problem.folds:
-        try:
-            strip = strip_for(problem, fold)
-        except CannotFold as reason:
-            refused.append((fold, reason))
-            continue
-        searches.append(_Search(problem, strip, seed, limit))
-        if problem.length is not None:
-            # without the limit, to say how long the cloth would have to be
-            searches.append(_Search(problem, strip, seed))
-    if not searches:
-        raise BadProblem([str(reason) for _, reason in refused])
-    return searches, tuple(refused)
+def _met(lanes: Lanes, bounds: dict[str, float], problem: Problem) -> bool:
+    """Whether nothing is left to gain: the best lay of every fold is as short as its bound."""
+    if problem.length is not None and lanes.short:
+        return False
+    return all(o.left == 0 and o.score <= bounds[fold] + 0.15 for fold, o in lanes.best.items())
 
 
-def _answer(
-    problem: Problem,
-    searches: list[_Search],
-    refused: tuple[tuple[str, CannotFold], ...],
-    overall: float,
-    seconds: float,
-    told: tuple[Progress, ...],
-) -> Answer:
-    within = [
-        s for s in searches if s.lay is not None and (problem.length is None or s.lay.length <= problem.length + 1e-6)
-    ]
-    complete = [s.lay.length for s in searches if s.lay is not None and s.lay.complete]
-    ranked = sorted(within, key=lambda s: _rank(s.lay) if s.lay else (math.inf, math.inf))
+def _answer(problem: Problem, lanes: Lanes, bounds: dict[str, float], seed: int, steps: int, seconds: float) -> Answer:
+    complete = [o for o in lanes.best.values() if o.left == 0]
+    ranked = sorted(complete, key=lambda o: o.score)
+    needed = ranked[0].score if ranked else None
+    if problem.length is not None:
+        ranked = [o for o in ranked if o.score <= problem.length + 1e-6]
+        ranked += sorted((lane.outcome() for lane in lanes.short), key=lambda o: o.rank) if not ranked else []
+    overall = min(bounds.values())
     out: list[tuple[str, Lay]] = []
-    for search in ranked:
-        lay = search.lay
-        if lay is None or any(fold == search.strip.fold for fold, _ in out):
+    for outcome in ranked:
+        if any(fold == outcome.fold for fold, _ in out):
             continue
-        needed = None if lay.complete else min(complete, default=None)
-        lay = Lay(
-            lay.length,
-            # as it is: a bound above the lay is a false theorem, and the checker must see it
-            round(overall, 4),
-            lay.utilisation,
-            lay.complete,
-            round(seconds, 3),
-            lay.seed,
-            sum(s.steps for s in searches),
-            lay.sections,
-            lay.laid,
-            lay.cut,
-            lay.left_over,
-            needed,
-        )
+        lay = _lay(problem, outcome, overall, seed, steps, seconds, needed)
         faults = check_lay(problem_json(problem), to_json(lay))
         if faults:
             raise EngineFault("The engine made a lay that its checker refuses: " + " ".join(faults[:3]))
-        out.append((search.strip.fold, lay))
-    return Answer(out[0][1], tuple(out), refused, told)
+        out.append((outcome.fold, lay))
+    if not out:
+        raise BadProblem(
+            [f"No allowed fold leaves a lay on {problem.length:g} mm; the shortest found is {needed:.0f} mm."]
+        )
+    return Answer(out[0][1], tuple(out), tuple(lanes.refused), ())
+
+
+def _lay(
+    problem: Problem, outcome: Outcome, bound: float, seed: int, steps: int, seconds: float, needed: float | None
+) -> Lay:
+    laid, cut = with_fixed(problem, outcome)
+    wanted = {p.id: p.copies for p in problem.pieces}
+    for entry in cut:
+        wanted[entry.piece] -= 1
+    left = tuple((piece, n) for piece, n in wanted.items() if n > 0)
+    area = {p.id: piece_area(p) for p in problem.pieces}
+    length = round(max(outcome.score, fixed_end(problem)), 4)
+    used = sum(area[entry.piece] for entry in cut)
+    return Lay(
+        length,
+        # a lay that fits to a hair may use up the tolerance of a tenth at its seams and fall under a bound for exact
+        # shapes: then the bound is met. Further above the lay it is a false theorem, and the checker must see it
+        round(min(bound, length) if bound <= length + HAIR_MM else bound, 4),
+        round(used / (length * problem.width), 4) if length > 0 else 0.0,
+        not left,
+        round(seconds, 3),
+        seed,
+        steps,
+        outcome.sections,
+        tuple(laid),
+        number(cut),
+        left,
+        None if not left else (needed if needed is None or math.isfinite(needed) else None),
+    )
+
+
+def with_fixed(problem: Problem, outcome: Outcome) -> tuple[list[Laid], list[Cut]]:
+    """The placements with those the maker has fixed. Two that are images of each other in a fold are one
+    placement on two layers."""
+    laid, cut = list(outcome.laid), list(outcome.cut)
+    for piece in problem.pieces:
+        left = list(piece.fixed)
+        while left:
+            f = left.pop(0)
+            cut.append(Cut(piece.id, 0, f.x, f.y, f.turn, f.mirrored))
+            section = _section_at(outcome.sections, f.x)
+            layers = 1
+            where = outcome.sections[section]
+            for other in left:
+                if (
+                    not piece.on_fold
+                    and where.fold != "crosswise"
+                    and any(
+                        abs(f.y + other.y - 2 * y) < 0.1 and abs(f.x - other.x) < 0.1 and f.mirrored != other.mirrored
+                        for y in where.fold_at
+                    )
+                ):
+                    left.remove(other)
+                    cut.append(Cut(piece.id, 0, other.x, other.y, other.turn, other.mirrored))
+                    layers = 2
+                    break
+            if piece.on_fold and any(abs(f.y - y) < 0.1 for y in where.fold_at):
+                layers = 2
+            laid.append(Laid(piece.id, section, f.x, f.y, f.turn, f.mirrored, layers))
+    return laid, cut
+
+
+def _section_at(sections: tuple[Section, ...], x: float) -> int:
+    for k, section in enumerate(sections):
+        if x < section.end:
+            return k
+    return len(sections) - 1
