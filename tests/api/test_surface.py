@@ -54,7 +54,17 @@ BODIES: dict[str, dict[str, Any]] = {
     "chooseSchool": {"school": "soak"},
     "sendReading": {"value": 248.5},
     "changeHouse": {"washer_kg": "6"},
+    "beginTrials": {"what": "extras"},
+    "addOffer": {"name": "Linen, wide", "width": "150 cm", "price": "18"},
+    "changeOffer": {"price": "17,50"},
+    "chooseTogether": {"projects": [2]},
+    "changeEnvelope": {"mine": "92 cm", "sizes": [{"name": "12", "body": "90 cm"}, {"name": "14", "body": "95 cm"}]},
+    "changeStrips": {"edge": "80 cm", "depth": "12 cm"},
+    "addItem": {"kind": "zip", "name": "Zip, 20 cm"},
+    "haveItem": {"have": True},
 }
+#: what is asked in the address
+QUERIES = {"readTrials": "?what=offers", "convertLength": "?length=1%203/8%20yd", "readWillItDo": "?cloth_id=1"}
 
 
 @pytest.fixture(scope="module")
@@ -69,13 +79,17 @@ def laid(tmp_path_factory: pytest.TempPathFactory) -> Person:
     person.ask("PUT", "/cloths/1/photo", data=PHOTO)
     person.ask("POST", "/cloths/1/washes", how="40 °C", grade=3)
     person.ask("POST", "/washday/plan")
+    person.ask("POST", "/projects/1/offers", name="Linen, narrow", width="90 cm")
+    person.ask("POST", "/projects/1/list", kind="zip", name="Zip, 18 cm")
+    person.ask("POST", "/projects", name="Waistcoat")
     return person
 
 
 def filled(path: str) -> str:
     """An address with the numbers of things that are there."""
-    for name, number in {"project": 1, "piece": 1, "job": 1, "task": 1, "wash": 1}.items():
+    for name, number in {"project": 1, "piece": 1, "job": 1, "task": 1, "wash": 1, "offer": 1}.items():
         path = path.replace(f"{{{name}_id}}", str(number))
+    path = path.replace("{item_id}", "cloth" if path.endswith("/have") else "own-1")
     # the project's own cloth is in use, and the spare one can be put away; the first has the photo
     spare = path.endswith(("/cloths/{cloth_id}", "/cloths/{cloth_id}/restore"))
     return path.replace("{cloth_id}", "2" if spare else "1")
@@ -88,11 +102,21 @@ def test_every_operation_answers_as_the_document_says(
     import jsonschema_rs
 
     address = filled(path)
+    query = QUERIES.get(operation["operationId"], "")
     answer = laid.client.open(
-        address, method=method.upper(), json=BODIES.get(operation["operationId"]), base_url="http://127.0.0.1"
+        address + query, method=method.upper(), json=BODIES.get(operation["operationId"]), base_url="http://127.0.0.1"
     )
-    if operation["operationId"] in ("deleteProject", "deletePiece", "deleteCloth", "deletePhoto", "deleteWash"):
+    if operation["operationId"] in (
+        "deleteProject",
+        "deletePiece",
+        "deleteCloth",
+        "deletePhoto",
+        "deleteWash",
+        "deleteOffer",
+    ):
         laid.client.post(f"{address}/restore", base_url="http://127.0.0.1")
+    if operation["operationId"] == "deleteItem":
+        laid.ask("POST", "/projects/1/list", kind="zip", name="Zip, 18 cm")
     promised = operation["responses"]
     assert str(answer.status_code) in promised and answer.status_code < 300, answer.get_data(as_text=True)
     content = promised[str(answer.status_code)]["content"]

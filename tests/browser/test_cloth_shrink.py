@@ -260,7 +260,6 @@ def test_the_next_reading_of_the_tape_fills_the_field_in_focus_and_moves_on(page
     expect(page.get_by_text("tape: ready")).to_have_count(0)
     page.get_by_label("Width, reading 1").focus()
     expect(page.get_by_text("tape: ready")).to_be_visible()
-    page.wait_for_timeout(900)
     for value in ("1402 mm", "1398 mm"):
         send(own, value)
     expect(page.get_by_label("Width, reading 1")).to_have_value("140.2 cm")
@@ -269,7 +268,7 @@ def test_the_next_reading_of_the_tape_fills_the_field_in_focus_and_moves_on(page
     page.get_by_role("link", name="Plan", exact=True).click()
     page.get_by_role("button", name="Read off with a tape").click()
     page.get_by_label("station 1, left").focus()
-    page.wait_for_timeout(900)
+    expect(page.get_by_text("tape: ready")).to_be_visible()
     send(own, "120 mm")
     expect(page.get_by_label("station 1, left")).to_have_value("12.0 cm")
     expect(page.get_by_label("station 1, right")).to_be_focused()

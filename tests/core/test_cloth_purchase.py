@@ -8,10 +8,10 @@ from idle_selvage.core.cloth import BadCloth, Cloth, check_cloth, planned_width,
 from idle_selvage.core.fibres import Make
 from idle_selvage.core.history import Past
 from idle_selvage.core.pieces import Piece
-from idle_selvage.core.purchase import SHOP_STEPS_MM, purchase, round_up
+from idle_selvage.core.purchase import SHOP_STEPS_MM, Order, purchase, round_up
 from idle_selvage.core.stages import Facts, stages
 from idle_selvage.core.swatch import Swatch
-from idle_selvage.core.tally import Given, Wishes, bad_pieces, known_shrinkage, tally
+from idle_selvage.core.tally import Given, Laid, Wishes, bad_pieces, known_shrinkage, tally
 from idle_selvage.core.working import Figure
 
 FIVE = Figure(5.0, "percent")
@@ -40,7 +40,7 @@ def test_cloth_that_cannot_be(cloth: Cloth, says: str) -> None:
 
 def test_a_purchase_worked_by_hand() -> None:
     # 1273 lay + 100 ends + 20 spare = 1393; ÷ 0.935 = 1489.84; up to 10 cm = 1500; cost 1.5 × 21.20 = 31.80
-    bought = purchase(1273, Figure(6.5, "percent"), ends=100, spare=20, step=100, price_per_m=21.20, in_hand=1400)
+    bought = purchase(1273, Figure(6.5, "percent"), Order(100, 20, 100, price_per_m=21.20, in_hand=1400))
     assert bought.to_buy.value == pytest.approx(1500)
     assert [round(line.adds, 1) for line in bought.lines] == [1273, 100, 20, 96.8, 10.2]
     assert bought.cost is not None and bought.cost.value == pytest.approx(31.80)
@@ -51,9 +51,9 @@ def test_a_purchase_worked_by_hand() -> None:
 
 def test_steps_that_cannot_be() -> None:
     with pytest.raises(ValueError, match="step"):
-        purchase(1000, FIVE, ends=0, spare=0, step=0)
+        purchase(1000, FIVE, Order(0, 0, 0))
     with pytest.raises(ValueError, match="shrink"):
-        purchase(1000, Figure(100, "percent"), ends=0, spare=0, step=100)
+        purchase(1000, Figure(100, "percent"), Order(0, 0, 100))
 
 
 @given(st.floats(1, 20_000), st.sampled_from(SHOP_STEPS_MM))
@@ -67,10 +67,10 @@ def test_rounding_never_goes_down(needed: float, step: float) -> None:
 @given(st.floats(100, 5000), st.floats(0, 20), st.floats(0, 20), st.sampled_from(SHOP_STEPS_MM))
 def test_more_shrinkage_never_buys_less(lay: float, s: float, more: float, step: float) -> None:
     def of(percent: float) -> float:
-        return purchase(lay, Figure(percent, "percent"), ends=50, spare=0, step=step).to_buy.value
+        return purchase(lay, Figure(percent, "percent"), Order(50, 0, step)).to_buy.value
 
     assert of(s + more) >= of(s) - 1e-6
-    bought = purchase(lay, Figure(s, "percent"), ends=50, spare=0, step=step)
+    bought = purchase(lay, Figure(s, "percent"), Order(50, 0, step))
     assert sum(line.adds for line in bought.lines) == pytest.approx(bought.to_buy.value)
     assert bought.spare.value >= -1e-4, "what is bought always holds the lay"
     assert bought.rule_of_thumb.value <= lay + 50 + s / 100 * (lay + 50) + 1e-6
@@ -83,11 +83,11 @@ def test_tally_says_what_is_missing_and_on_what_it_rests() -> None:
     nothing = tally(None, Given(), None, Wishes())
     assert nothing.width is None and nothing.purchase is None
     assert "three places" in nothing.missing["width"] and "swatch" in nothing.missing["shrinkage_warp"]
-    ranged = tally(Cloth((1120.0,) * 3), Given(LINEN), 1500.0, Wishes())
+    ranged = tally(Cloth((1120.0,) * 3), Given(LINEN), Laid(1500.0), Wishes())
     assert ranged.warp.basis == "range" and ranged.purchase is not None
     assert any("planning range" in text for _, _, text in ranged.warnings)
     washed = Swatch(((250, 240),) * 3, ((250, 245),) * 3)
-    known = tally(Cloth((1120.0,) * 3, in_hand=500.0), Given(LINEN, washed), 1500.0, Wishes())
+    known = tally(Cloth((1120.0,) * 3, in_hand=500.0), Given(LINEN, washed), Laid(1500.0), Wishes())
     assert known.warp.basis == "swatch" and not any("range" in text for _, _, text in known.warnings)
     assert ("buy", "spoil", "The length in hand is too short for this lay.") in known.warnings
     assert "cost" in known.missing
@@ -112,7 +112,7 @@ def test_own_history_stands_between_swatch_and_range() -> None:
 def test_what_is_cut_raw_or_was_treated_loses_nothing_more() -> None:
     cloth = Cloth((1120.0,) * 3, 10.0, 10.0)
     for given_ in (Given(LINEN, raw=True), Given(LINEN, treated=True)):
-        found = tally(cloth, given_, 1500.0, Wishes(ends=0.0, step=100.0))
+        found = tally(cloth, given_, Laid(1500.0), Wishes(ends=0.0, step=100.0))
         assert found.width is not None and found.width.value == pytest.approx(1100.0)
         assert found.purchase is not None and found.purchase.to_buy.value == pytest.approx(1500.0)
         assert found.warp.plan is not None and found.warp.plan.value > 0, "what the fibre does is still told"

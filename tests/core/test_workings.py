@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 
 from idle_selvage.core.cloth import Cloth, usable_width
 from idle_selvage.core.history import Past, from_history
-from idle_selvage.core.purchase import purchase
+from idle_selvage.core.purchase import Order, purchase
 from idle_selvage.core.shrinkage import plan_with, planned_from_range, planning_range, swatch_shrinkage
 from idle_selvage.core.swatch import Swatch, skew_of
 from idle_selvage.core.tally import Given, Wishes, tally
@@ -69,7 +69,7 @@ def test_every_step_of_every_figure(
     along = swatch_shrinkage([b for b, _ in warp], [b * k for b, k in warp], 1.0, "warp")
     across = swatch_shrinkage([b for b, _ in weft], [b * k for b, k in weft], 1.0, "weft")
     width = usable_width(Cloth((1500.0, 1495.0, 1498.0), 10.0, 12.0), plan_with(across))
-    bought = purchase(lay, plan_with(along), ends=ends, spare=20.0, step=step, price_per_m=12.5, in_hand=900.0)
+    bought = purchase(lay, plan_with(along), Order(ends, 20.0, step, price_per_m=12.5, in_hand=900.0))
     for figure in (along, across, plan_with(along), width, bought.to_buy, bought.rule_of_thumb, bought.spare):
         check(figure)
     assert bought.cost is not None and bought.in_hand_short is not None

@@ -6,7 +6,7 @@ import numpy as np
 import pytest
 
 from idle_selvage.core.cloth import Cloth, usable_width
-from idle_selvage.core.purchase import purchase, round_up
+from idle_selvage.core.purchase import Order, purchase, round_up
 from idle_selvage.core.shrinkage import (
     PLANNING_RANGES,
     dimensional_change,
@@ -50,7 +50,7 @@ def test_divide_never_add() -> None:
     assert divide_not_add(40 * 25.4, 10) / 25.4 == pytest.approx(44.444, abs=0.001)
     # 2.500 m, 8 % → 2.7174 m
     assert divide_not_add(2500, 8) == pytest.approx(2717.4, abs=0.05)
-    bought = purchase(40 * 25.4, Figure(10, "percent"), ends=0, spare=0, step=0.1)
+    bought = purchase(40 * 25.4, Figure(10, "percent"), Order(0, 0, 0.1))
     assert bought.rule_of_thumb.value / 25.4 == pytest.approx(44.0)
 
 

@@ -16,11 +16,28 @@ from werkzeug.exceptions import HTTPException
 from .. import __version__
 from ..core.lay.problem import BadProblem
 from ..jobs.pool import Pool
+from ..standins.shop import StandInShop
 from ..standins.tape import Tape
 from ..standins.washer import StandInWasher
 from ..store import records
 from ..store.database import Database
-from . import bench, buy, cloth, lay, logbook, plan, shrink, tape, washday
+from . import (
+    bench,
+    buy,
+    cloth,
+    envelope,
+    lay,
+    logbook,
+    offers,
+    plan,
+    shop_list,
+    shrink,
+    strips,
+    tape,
+    together,
+    washday,
+    will_it_do,
+)
 from .context import Refused
 from .entries import current_system
 from .schemas import ErrorOut, FieldFault
@@ -53,9 +70,32 @@ def create_app(home: Path, pool: Pool | None = None, *, database: Database | Non
     if database is None:
         database = Database(home)
         database.migrate()
-    app.config.update(DATABASE=database, POOL=pool, TAPE=Tape(), WASHER=StandInWasher(), MAX_CONTENT_LENGTH=MAX_BODY)
+    app.config.update(
+        DATABASE=database,
+        POOL=pool,
+        TAPE=Tape(),
+        WASHER=StandInWasher(),
+        SHOP=StandInShop(),
+        MAX_CONTENT_LENGTH=MAX_BODY,
+    )
     app.json.sort_keys = False  # type: ignore[attr-defined]
-    for module in (bench, plan, cloth, shrink, washday, tape, buy, lay, logbook):
+    for module in (
+        bench,
+        plan,
+        cloth,
+        shrink,
+        washday,
+        tape,
+        buy,
+        offers,
+        together,
+        will_it_do,
+        envelope,
+        strips,
+        shop_list,
+        lay,
+        logbook,
+    ):
         app.register_api(module.blueprint)
     app.before_request(_guard)
     app.after_request(_headers)

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import json
-import re
 from typing import Literal
 
 from flask import Response, make_response
@@ -22,6 +21,7 @@ from . import schemas as out
 from .changes import change, within
 from .context import Refused, begin, look, pool, send, system
 from .entries import LengthIn
+from .files import file_name
 from .presenter import Presenter
 
 blueprint = APIBlueprint("lay", __name__, url_prefix="/api", abp_responses={422: out.ErrorOut, 404: out.ErrorOut})
@@ -188,11 +188,6 @@ def _file(text: str, kind: str, name: str) -> Response:
     return answer
 
 
-def _file_name(project: models.Project, ending: str) -> str:
-    plain = re.sub(r"[^a-z0-9]+", "-", project.name.lower()).strip("-") or "project"
-    return f"{plain}-{ending}"
-
-
 _SVG_FILE = {
     "description": "the lay at 1:1, in millimetres",
     "content": {"image/svg+xml": {"schema": {"type": "string"}}},
@@ -223,7 +218,7 @@ def lay_svg(path: out.ProjectPath, query: FileQuery) -> Response:
             picture, title=f"{row.name}, {present.FOLD_LABELS[chosen.fold]}", system=system(), margins=margins
         )
         records.log(session, row.id, "lay", "Took the lay away as SVG at 1:1.", view=query.view)
-        return _file(text, "image/svg+xml", _file_name(row, "lay.svg"))
+        return _file(text, "image/svg+xml", file_name(row, "lay.svg"))
 
 
 @blueprint.get("/projects/<int:project_id>/lay.json", operation_id="layJson", responses={200: _JSON_FILE})
@@ -233,7 +228,7 @@ def lay_json(path: out.ProjectPath) -> Response:
         row = records.project(session, path.project_id)
         chosen = _chosen(session, row)
         records.log(session, row.id, "lay", "Took the lay away as JSON.")
-        return _file(lay_text(records.lay_of(chosen)), "application/json", _file_name(row, "lay.json"))
+        return _file(lay_text(records.lay_of(chosen)), "application/json", file_name(row, "lay.json"))
 
 
 @blueprint.get(
@@ -245,7 +240,7 @@ def lay_problem_json(path: out.ProjectPath) -> Response:
         row = records.project(session, path.project_id)
         chosen = _chosen(session, row)
         return _file(
-            json.dumps(chosen.problem, indent=1) + "\n", "application/json", _file_name(row, "lay-problem.json")
+            json.dumps(chosen.problem, indent=1) + "\n", "application/json", file_name(row, "lay-problem.json")
         )
 
 

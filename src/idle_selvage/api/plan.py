@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Annotated, Literal
 
 from flask import Response
 from flask_openapi3 import APIBlueprint
@@ -10,17 +10,22 @@ from pydantic import Field
 from sqlalchemy.orm import Session
 
 from ..core.pieces import BadPiece, Piece, Station, cut_line, grainline, outline_from_stations
+from ..core.units import length_text
 from ..formats.svg_pieces import BadDrawing, read_svg
 from ..store import models, records
 from . import present
 from . import schemas as out
 from .context import Refused, begin, send, system
-from .entries import LengthIn, Name
+from .entries import LengthIn, Name, Text
 from .presenter import Presenter
 
 blueprint = APIBlueprint("plan", __name__, url_prefix="/api", abp_responses={422: out.ErrorOut, 404: out.ErrorOut})
 
 MOST_PIECES = 200
+
+
+#: The name of a group of pieces that meet on the bars.
+Meets = Annotated[Text, Field(max_length=40)]
 
 
 class StationIn(out.In):
@@ -42,6 +47,11 @@ class NewPiece(OutlineIn):
     pair: bool = False
     grain: Literal["lengthwise", "crosswise", "bias", "any"] = "lengthwise"
     one_way: bool = False
+    meets: Meets = ""
+    meets_at: LengthIn = 0.0
+    centred: bool = False
+    hidden: bool = False
+    hem: bool = False
 
 
 class PieceChange(out.In):
@@ -56,6 +66,11 @@ class PieceChange(out.In):
     grain: Literal["lengthwise", "crosswise", "bias", "any"] | None = None
     one_way: bool | None = None
     seam: LengthIn | None = None
+    meets: Meets | None = None
+    meets_at: LengthIn | None = None
+    centred: bool | None = None
+    hidden: bool | None = None
+    hem: bool | None = None
 
 
 class DrawingIn(out.In):
@@ -78,6 +93,14 @@ def _checked(piece: Piece) -> Piece:
     except BadPiece as fault:
         raise Refused(str(fault), path="") from None
     return piece
+
+
+def _meets_on(row: models.Piece) -> None:
+    """Refuse a match point past the top of the piece."""
+    xs = [x for x, _ in row.outline]
+    if row.meets_at > max(xs) - min(xs):
+        told = f"That lies past the top: {row.name} is {length_text(max(xs) - min(xs), system())} long."
+        raise Refused(told, path="meets_at")
 
 
 @blueprint.post("/plan/outline", operation_id="drawOutline", responses={200: out.OutlineOut})
@@ -104,21 +127,26 @@ def add_piece(path: out.ProjectPath, body: NewPiece) -> Response:
     with begin() as session:
         row = records.project(session, path.project_id)
         _room(session, row, 1)
-        session.add(
-            models.Piece(
-                project_id=row.id,
-                name=body.name,
-                outline=[list(p) for p in outline],
-                stations=[[s.along, s.left, s.right] for s in body.stations],
-                smooth=body.smooth,
-                copies=body.copies,
-                pair=body.pair,
-                on_fold=body.on_fold,
-                grain=body.grain,
-                one_way=body.one_way,
-                seam=body.seam,
-            )
+        piece = models.Piece(
+            project_id=row.id,
+            name=body.name,
+            outline=[list(p) for p in outline],
+            stations=[[s.along, s.left, s.right] for s in body.stations],
+            smooth=body.smooth,
+            copies=body.copies,
+            pair=body.pair,
+            on_fold=body.on_fold,
+            grain=body.grain,
+            one_way=body.one_way,
+            seam=body.seam,
+            meets=body.meets,
+            meets_at=body.meets_at,
+            centred=body.centred,
+            hidden=body.hidden,
+            hem=body.hem,
         )
+        _meets_on(piece)
+        session.add(piece)
         session.flush()
         records.log(session, row.id, "plan", f"Added the piece “{body.name}”, {body.copies} to cut.")
         return send(present.project_out(session, row, system()), 201)
@@ -188,6 +216,7 @@ def change_piece(path: out.PiecePath, body: PieceChange) -> Response:
                 raise Refused(str(fault), path="stations") from None
             row.outline = [list(p) for p in outline]
         _checked(records.as_piece(row))
+        _meets_on(row)
         session.flush()
         project = records.project(session, row.project_id)
         if given:

@@ -9,6 +9,7 @@ from sqlalchemy.orm import Session
 from ..core import treatment
 from ..core.direction import DIRECTIONS, PILE_RUNS
 from ..core.dye import GRADES, GREY_SCALE
+from ..core.edge import METHODS, advise_edge
 from ..core.fibres import COLOURINGS, FIBRES, FINISHES, WEAVES
 from ..core.judgements import QUESTIONS
 from ..core.lay.drawing import Drawing, draw
@@ -16,20 +17,30 @@ from ..core.lay.problem import Problem
 from ..core.lay.problem import to_json as problem_json
 from ..core.lay.reading import read_problem
 from ..core.pieces import GRAINS, BadPiece
-from ..core.purchase import SHOP_STEPS_MM
+from ..core.purchase import RULES, SHOP_STEPS_MM, round_up
 from ..core.sets import ROLES
+from ..core.shrinkage import divide_not_add
 from ..core.stages import Facts, Stage, stages
 from ..core.swatch import verdict
 from ..core.tally import Tally, bad_pieces, tally
 from ..core.units import System, length_text
 from ..core.working import Figure, Step, count, length
 from ..store import models, records
+from . import measured
 from . import schemas as out
 from .presenter import Presenter
 from .show_cloth import cloth_out, set_out
 
 #: The folds the screen offers and draws; the engine lays more.
 FOLD_LABELS = {"open": "single layer", "lengthwise": "folded selvage to selvage"}
+#: Every fold, for a small picture's caption.
+FOLD_NAMES = {
+    **FOLD_LABELS,
+    "partial": "one selvage folded up",
+    "double": "both selvages to the middle",
+    "crosswise": "folded end to end",
+    "combination": "folded and open stretches",
+}
 GRAIN_LABELS = {"lengthwise": "lengthwise", "crosswise": "on the cross grain", "bias": "on the bias", "any": "any way"}
 
 
@@ -38,12 +49,8 @@ def work_up(session: Session, row: models.Project) -> tuple[Tally, models.LayRec
     swatch = records.swatch(session, row.cloth_id)
     chosen = records.chosen_lay(session, row.id)
     cloth = records.as_cloth(row.cloth) if row.cloth.width_readings else None
-    found = tally(
-        cloth,
-        records.given(session, row),
-        chosen.lay["length"] if chosen else None,
-        records.as_wishes(row),
-    )
+    laid, _ = measured.laid(session, chosen)
+    found = tally(cloth, records.given(session, row), laid, records.as_wishes(row))
     return found, chosen, swatch
 
 
@@ -55,6 +62,12 @@ def fit_of(row: models.Project, found: Tally) -> tuple[float, float] | None:
     if row.school != "fit" or found.warp.figure is None or found.weft.figure is None:
         return None
     return max(0.0, found.warp.figure.value), max(0.0, found.weft.figure.value)
+
+
+def taken_of(found: Tally) -> tuple[float, float]:
+    """The shrinkages along and across that are still to come before cutting, as planned with, per cent."""
+    warp, weft = found.warp_taken.plan, found.weft_taken.plan
+    return (warp.value if warp else 0.0, weft.value if weft else 0.0)
 
 
 def basis_of(found: Tally) -> dict[str, float]:
@@ -73,7 +86,7 @@ def current_problem(session: Session, row: models.Project, found: Tally) -> tupl
     if row.school == "fit" and fit is None:
         return None, "Wash a swatch first: how much to enlarge the pieces is not known."
     try:
-        return records.lay_problem(row, rows, found.width.value, fit), ""
+        return records.lay_problem(row, rows, found.width.value, taken_of(found), fit), ""
     except BadPiece as fault:
         return None, str(fault)
 
@@ -103,6 +116,10 @@ def stale_reasons(
         reasons.append("which side shows was changed")
     if a["gap"] != b["gap"]:
         reasons.append("the room between pieces was changed")
+    if a["blocked"] != b["blocked"]:
+        reasons.append("the flaws to lay around were changed")
+    if a["bars"] != b["bars"]:
+        reasons.append("the bars to meet were changed")
     if then["pieces"] != present["pieces"]:
         reasons.append("the pieces were changed")
     return tuple(reasons)
@@ -167,11 +184,10 @@ def project_out(session: Session, row: models.Project, system: System) -> out.Pr
     ]
     warnings += [out.WarningOut(stage="lay", level="look", text=f"The lay is out of date: {why}.") for why in stale]
     along, across = records.as_bars(row.cloth)
-    if along.seen or across.seen:
-        warnings.append(out.WarningOut(stage="lay", level="look", text="Bars are drawn but not matched yet."))
-    if row.cloth.flaws:
-        told = "Flaws are drawn but not laid around yet: look where the pieces lie."
-        warnings.append(out.WarningOut(stage="lay", level="look", text=told))
+    met = any(p.meets or p.centred for p in records.pieces(session, row.id))
+    if (along.seen or across.seen) and not met:
+        told = "No piece meets another on the bars: say on Plan which do."
+        warnings.append(out.WarningOut(stage="plan", level="look", text=told))
     if swatch is not None and swatch.simulated:
         told = "The swatch's readings are made up by the stand-in washer."
         warnings.append(out.WarningOut(stage="shrink", level="look", text=told))
@@ -198,14 +214,52 @@ def project_out(session: Session, row: models.Project, system: System) -> out.Pr
             ends=show.length(row.ends),
             spare=show.length(row.spare),
             shop_step=show.length(row.shop_step),
+            edge_way=row.edge_way,
+            edge=edge_out(show, row.cloth),
+            bought_extra=show.length(row.bought_extra),
+            extra_why=row.extra_why,
         ),
         pieces=[show.piece(p, fit_of(row, found)) for p in records.pieces(session, row.id)],
         stages=[out.StageOut(name=s.name, state=s.state, why=s.why) for s in states],
         tally=tally_entries(show, found, chosen),
         warnings=warnings,
-        purchase=show.purchase(found.purchase),
+        purchase=purchase_out(session, show, row, found, chosen),
         job=show.job(job) if job else None,
         next_step=next_step(states),
+    )
+
+
+def purchase_out(
+    session: Session, show: Presenter, row: models.Project, found: Tally, chosen: models.LayRecord | None
+) -> out.PurchaseOut | None:
+    """The purchase, beside what it would be if the lay were as short as it can be."""
+    if found.purchase is None or chosen is None:
+        return None
+    _, pending = measured.laid(session, chosen)
+    shorter = chosen.lay["length"] - chosen.lay["bound"]
+    s = found.warp_taken.plan.value if found.warp_taken.plan else 0.0
+    asked = found.purchase.before - divide_not_add(shorter, s) + row.bought_extra
+    return show.purchase(found.purchase, round_up(asked, row.shop_step), [RULES[rule] for rule in pending])
+
+
+def edge_out(show: Presenter, cloth: models.Cloth) -> out.EdgeOut:
+    """Every way to make the first edge, the one that suits this cloth first."""
+    advice = advise_edge(records.edge_facts(cloth))
+    whys = {advice.way: advice.why, **dict(advice.others)}
+    return out.EdgeOut(
+        way=advice.way,
+        why=advice.why,
+        ways=[
+            out.EdgeWayOut(
+                key=key,
+                name=METHODS[key].name,
+                loss=show.length(METHODS[key].loss),
+                why=why,
+                steps=list(METHODS[key].steps),
+                caution=METHODS[key].caution,
+            )
+            for key, why in whys.items()
+        ],
     )
 
 

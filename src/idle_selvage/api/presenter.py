@@ -94,6 +94,11 @@ class Presenter:
             grain=row.grain,
             one_way=row.one_way,
             seam=self.length(row.seam),
+            meets=row.meets,
+            meets_at=self.length(row.meets_at),
+            centred=row.centred,
+            hidden=row.hidden,
+            hem=row.hem,
             smooth=row.smooth,
             fault=fault,
             enlarged=larger,
@@ -110,17 +115,31 @@ class Presenter:
         wide = (max(ys) - min(ys)) * (2 if on_fold else 1)
         return f"{length_text(max(xs) - min(xs), self.system)} long, {length_text(wide, self.system)} wide"
 
-    def purchase(self, bought: Purchase | None) -> out.PurchaseOut | None:
-        if bought is None:
-            return None
+    def purchase(self, bought: Purchase, least: float, unmeasured: list[str]) -> out.PurchaseOut:
+        """``least``: what the shop would cut for a lay as short as its bound, mm."""
         return out.PurchaseOut(
             to_buy=self.surely(bought.to_buy),
-            lines=[out.LineOut(name=line.name, adds=self.length(line.adds)) for line in bought.lines],
+            lines=[
+                out.LineOut(key=li.key, name=li.name, adds=self.length(li.adds), figure=self.surely(li.figure))
+                for li in bought.lines
+            ],
             rule_of_thumb=self.surely(bought.rule_of_thumb),
+            thumbs=[
+                out.ThumbOut(name=t.name, figure=self.surely(t.figure), off=self.length(t.off), told=self._off(t.off))
+                for t in bought.thumbs
+            ],
             spare=self.surely(bought.spare),
+            least=out.LengthOut(mm=least, text=self.quantity(Quantity(least, "purchase"))),
+            proved=bought.to_buy.value - least < 1.0,
+            unmeasured=unmeasured,
             cost=self.figure(bought.cost),
             in_hand_short=self.figure(bought.in_hand_short),
         )
+
+    def _off(self, off: float) -> str:
+        if abs(off) < 5.0:
+            return "about right here"
+        return f"{length_text(abs(off), self.system)} {'more than' if off > 0 else 'short of what'} is needed"
 
     def job(self, row: models.Job) -> out.JobOut:
         last = row.progress[-1] if row.progress else None

@@ -192,6 +192,11 @@ class PieceOut(BaseModel):
     grain: str
     one_way: bool
     seam: LengthOut
+    meets: str
+    meets_at: LengthOut
+    centred: bool
+    hidden: bool
+    hem: bool
     stations: list[StationOut]
     smooth: bool
     fault: str = ""
@@ -396,17 +401,49 @@ class TallyEntryOut(BaseModel):
 
 
 class LineOut(BaseModel):
+    key: str
     name: str
     adds: LengthOut
+    figure: FigureOut
+
+
+class ThumbOut(BaseModel):
+    """A rule of thumb beside what was worked out."""
+
+    name: str
+    figure: FigureOut
+    off: LengthOut = Field(description="it less what was worked out; below nothing: too little")
+    told: str
 
 
 class PurchaseOut(BaseModel):
     to_buy: FigureOut
     lines: list[LineOut]
     rule_of_thumb: FigureOut
+    thumbs: list[ThumbOut]
     spare: FigureOut
+    least: LengthOut = Field(description="what would be bought if the lay were as short as its bound")
+    proved: bool = Field(description="no shorter lay would change what the shop cuts")
+    unmeasured: list[str] = Field(description="rules of the cloth whose cost was not measured yet")
     cost: FigureOut | None
     in_hand_short: FigureOut | None
+
+
+class EdgeWayOut(BaseModel):
+    key: str
+    name: str
+    loss: LengthOut
+    why: str
+    steps: list[str]
+    caution: str
+
+
+class EdgeOut(BaseModel):
+    """How the first edge is best made on this cloth, and why not the other ways."""
+
+    way: str
+    why: str
+    ways: list[EdgeWayOut]
 
 
 class WishesOut(BaseModel):
@@ -416,6 +453,10 @@ class WishesOut(BaseModel):
     ends: LengthOut
     spare: LengthOut
     shop_step: LengthOut
+    edge_way: str
+    edge: EdgeOut
+    bought_extra: LengthOut
+    extra_why: str
 
 
 class JobOut(BaseModel):

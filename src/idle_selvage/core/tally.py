@@ -13,7 +13,7 @@ from .cloth import BadCloth, Cloth, usable_width
 from .fibres import Make, blend_range
 from .history import Past, from_history
 from .pieces import BadPiece, Piece, cut_line
-from .purchase import Purchase, purchase
+from .purchase import Extra, Order, Purchase, purchase
 from .shrinkage import BadReadings, Direction, plan_with, planned_from_range
 from .swatch import RESTS, Swatch, in_all
 from .working import Figure, Source, Step, percent
@@ -41,6 +41,8 @@ class Wishes:
     ends: float = 100.0
     spare: float = 0.0
     step: float = 100.0
+    bought_extra: float = 0.0
+    why: str = ""
 
 
 @dataclass(frozen=True)
@@ -101,8 +103,18 @@ class Given:
 RAW_CUT = Source("common practice", "sew first, shrink to fit", "the pieces are enlarged instead of the cloth shrunk")
 
 
-def tally(cloth: Cloth | None, given: Given, lay_length: float | None, wishes: Wishes) -> Tally:
-    """Everything that can be said now. ``lay_length`` is the chosen lay's, in millimetres, or None."""
+@dataclass(frozen=True)
+class Laid:
+    """The chosen lay: its length in mm, what each rule of the cloth costs in it, and what serves a rule of thumb."""
+
+    length: float
+    extras: tuple[Extra, ...] = ()
+    repeat: float | None = None
+    main_pieces: int = 0
+
+
+def tally(cloth: Cloth | None, given: Given, lay: Laid | None, wishes: Wishes) -> Tally:
+    """Everything that can be said now. ``lay`` is the chosen one, or None."""
     warp = known_shrinkage(given.make, given.swatch, given.past, "warp")
     weft = known_shrinkage(given.make, given.swatch, given.past, "weft")
     warp_taken, weft_taken = warp, weft
@@ -133,19 +145,26 @@ def tally(cloth: Cloth | None, given: Given, lay_length: float | None, wishes: W
                 warnings.append(("cloth", "look", f"Width: {width.note}."))
         except BadCloth as fault:
             missing["width"] = str(fault)
-    if lay_length is None:
+    if lay is None:
         missing["lay"] = "Lay the pieces."
-    if lay_length is None or warp_taken.plan is None:
-        missing["to_buy"] = "Lay the pieces first." if lay_length is None else warp_taken.missing
+    if lay is None or warp_taken.plan is None:
+        missing["to_buy"] = "Lay the pieces first." if lay is None else warp_taken.missing
     else:
         bought = purchase(
-            lay_length,
+            lay.length,
             warp_taken.plan,
-            ends=wishes.ends,
-            spare=wishes.spare,
-            step=wishes.step,
-            price_per_m=cloth.price_per_m if cloth else None,
-            in_hand=cloth.in_hand if cloth else None,
+            Order(
+                wishes.ends,
+                wishes.spare,
+                wishes.step,
+                wishes.bought_extra,
+                wishes.why,
+                price_per_m=cloth.price_per_m if cloth else None,
+                in_hand=cloth.in_hand if cloth else None,
+            ),
+            extras=lay.extras,
+            repeat=lay.repeat,
+            main_pieces=lay.main_pieces,
         )
         if bought.cost is None:
             missing["cost"] = "Give the cloth's price."

@@ -47,6 +47,13 @@ class _Desk:
         if told["not_read"]:
             raise DemoFailed(f"{title}: {told['not_read']}")
 
+    def facts(self, path: str, **pieces: dict[str, Any]) -> None:
+        """Facts of pieces that are there already, by name; words of a name are joined with ``_``."""
+        for piece in self.ask("GET", path)["pieces"]:
+            given = pieces.get(piece["name"].replace(" ", "_"))
+            if given:
+                self.ask("PATCH", f"/api/pieces/{piece['id']}", **given)
+
     def swatch(self, path: str, warp: list[list[str]], weft: list[list[str]], **more: Any) -> None:
         self.ask("PUT", f"{path}/swatch", warp=warp, weft=weft, **more)
 
@@ -132,11 +139,24 @@ def _skirt(desk: _Desk) -> str:
         [["25 cm", "24.6 cm"], ["25 cm", "24.6 cm"], ["25 cm", "24.7 cm"]],
     )
     gore = drafts.gore(waist=740, hip=1020, hem=2100, length=720)
-    desk.stations(path, "Gore", gore, copies=6, seam="1.5 cm")
+    # the bars across run round the skirt at one height: every gore begins the check at its hem
+    desk.stations(path, "Gore", gore, copies=6, seam="1.5 cm", meets="round the skirt", meets_at="4 cm", hem=True)
     desk.stations(path, "Waistband", drafts.strip(780, 70), copies=1, smooth=False, seam="1 cm")
     desk.stations(
-        path, "Pocket bag", [(0, 60, 60), (60, 85, 85), (180, 80, 80), (290, 45, 45)], copies=4, pair=True, seam="1 cm"
+        path,
+        "Pocket bag",
+        [(0, 60, 60), (60, 85, 85), (180, 80, 80), (290, 45, 45)],
+        copies=4,
+        pair=True,
+        seam="1 cm",
+        hidden=True,
     )
+    for kind, name, amount in (
+        ("zip", "Zip, 18 cm, slate", "1"),
+        ("hook", "Trouser hook", "1"),
+        ("tape", "Cotton tape for the waist, 10 mm", "80 cm"),
+    ):
+        desk.ask("POST", f"{path}/list", kind=kind, name=name, amount=amount)
     return path
 
 
@@ -183,7 +203,44 @@ def _overshirt(desk: _Desk) -> str:
         place="Interfacing drawer",
     )
     desk.drawing(path, drafts.overshirt(), "overshirt")
+    desk.facts(
+        path,
+        Front={"centred": True, "hem": True},
+        Back={"centred": True, "hem": True},
+        Sleeve={"hem": True},
+        Collar_stand={"hidden": True},
+    )
+    for name, width, price, more in (
+        ("Linen stripe, narrow loom", "115 cm", "17,90", {"least": "50 cm"}),
+        ("Linen stripe, washed at the mill", "140 cm", "23,00", {"warp": "2", "weft": "1,5", "step": "25 cm"}),
+        ("Linen stripe, end of the roll", "150 cm", "15,00", {"stock": "1,40 m", "least": "1 m"}),
+    ):
+        desk.ask("POST", f"{path}/offers", name=name, width=width, price=price, **more)
+    desk.ask("PATCH", f"{path}/envelope", **_envelope())
+    desk.ask("POST", f"{path}/list", kind="button", name="Buttons, 15 mm, horn look", amount="9")
     return path
+
+
+def _envelope() -> dict[str, Any]:
+    """The chart of the choir's own overshirt pattern."""
+    return {
+        "sizes": [
+            {"name": name, "body": f"{body} cm", "finished": f"{body + 22} cm"}
+            for name, body in (("S", 92), ("M", 98), ("L", 104), ("XL", 110))
+        ],
+        "measure": "chest",
+        "mine": "101 cm",
+        "fit": "loose",
+        "views": [
+            {
+                "name": "A, long sleeves",
+                "rows": [
+                    {"width": "45 in", "lengths": ["2 3/8 yd", "2 1/2 yd", "2 5/8 yd", "2 7/8 yd"]},
+                    {"width": "60 in", "lengths": ["1 3/4 yd", "1 7/8 yd", "2 yd", "2 1/8 yd"]},
+                ],
+            }
+        ],
+    }
 
 
 def _waistcoat(desk: _Desk) -> str:
@@ -223,6 +280,7 @@ def _waistcoat(desk: _Desk) -> str:
         rub_grade=5,
     )
     desk.drawing(path, drafts.waistcoat(), "waistcoat")
+    desk.facts(path, Facing={"hidden": True}, Back_belt={"hidden": True})
     return path
 
 

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import time
-from typing import Any
 
 from ..core.lay.answer import to_json
 from ..core.lay.problem import BadProblem, fingerprint
@@ -12,13 +11,8 @@ from ..core.lay.solver import Answer, EngineFault, Progress, solve
 from ..store import records
 from ..store.database import Database
 from ..store.models import Job, now
+from .pulse import WORKERS, Pulse
 
-#: Between two looks at the cancel flag, seconds.
-LOOK_EVERY = 0.05
-#: Processes that search at the same time.
-WORKERS = 2
-#: Between two signs of life, seconds.
-BEAT_EVERY = 1.0
 #: Between two writings of progress, seconds; the first answer is written at once.
 TELL_EVERY = 0.25
 
@@ -33,41 +27,14 @@ WAYS = {
 }
 
 
-class _Job:
-    """The row of a job, as its worker sees it."""
+class _Job(Pulse):
+    """A laying that has been taken up."""
 
     def __init__(self, database: Database, number: int) -> None:
-        self.database, self.number = database, number
-        self.looked = self.beaten = self.told = 0.0
-        self.stop = False
-        with database.begin() as session:
-            row = records.job(session, number)
-            if row.state not in ("waiting", "running"):
-                raise records.NotFound("This work has ended already.")
-            row.state = "running"
-            row.heartbeat = now()
-            self.params: dict[str, Any] = dict(row.params)
-            self.before = row.spent
-            self.earlier = list(row.progress)
-        self.begun = time.monotonic()
+        super().__init__(database, number)
+        self.told = 0.0
         self.problem = read_problem(self.params["problem"])
         self.fingerprint = fingerprint(self.problem)
-
-    def spent(self) -> float:
-        return self.before + time.monotonic() - self.begun
-
-    def cancelled(self) -> bool:
-        at = time.monotonic()
-        if at - self.looked >= LOOK_EVERY:
-            self.looked = at
-            with self.database.look() as session:
-                self.stop = records.job(session, self.number).cancel
-            if at - self.beaten >= BEAT_EVERY:
-                self.beaten = at
-                with self.database.begin() as session:
-                    row = records.job(session, self.number)
-                    row.heartbeat, row.spent = now(), self.spent()
-        return self.stop
 
     def progress(self, progress: Progress, answer: Answer) -> None:
         at = time.monotonic()

@@ -12,8 +12,26 @@ import traceback
 from pathlib import Path
 
 from ..core.lay.warm import compile_ahead
+from ..store import records
 from ..store.database import Database
-from . import laying
+from . import laying, trying
+
+
+def run(database: Database, number: int) -> None:
+    """Do one job of whatever kind; one that has ended already is left alone."""
+    with database.look() as session:
+        kind = records.job(session, number).kind
+    if kind != "trials":
+        return laying.run(database, number)
+    try:
+        trying.run(database, number)
+    except records.NotFound:
+        return None
+    except Exception as fault:
+        told = f"Trying stopped on a fault in the program ({type(fault).__name__}). Try again."
+        with database.begin() as session:
+            records.finish_job(records.job(session, number), "failed", told)
+        raise
 
 
 def main() -> None:
@@ -27,7 +45,7 @@ def main() -> None:
     for line in sys.stdin:
         number = int(line)
         try:
-            laying.run(database, number)
+            run(database, number)
         except Exception:
             traceback.print_exc()
         print(f"done {number}", flush=True)

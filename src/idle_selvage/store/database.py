@@ -18,7 +18,7 @@ T = TypeVar("T")
 
 FILE_NAME = "idle-selvage.sqlite3"
 #: The newest migration; a file that is there already is not migrated again.
-HEAD = "0002"
+HEAD = "0003"
 _MIGRATIONS = Path(__file__).parent / "migrations"
 
 

@@ -204,13 +204,21 @@ class Project(Base):
     ends: Mapped[float] = mapped_column(default=100.0)
     spare: Mapped[float] = mapped_column(default=0.0)
     shop_step: Mapped[float] = mapped_column(default=100.0)
+    #: how the first edge will be made, a key of core.edge.METHODS; empty: as advised for the cloth
+    edge_way: Mapped[str] = mapped_column(String(10), default="", server_default="")
+    bought_extra: Mapped[float] = mapped_column(default=0.0, server_default="0.0")
+    extra_why: Mapped[str] = mapped_column(String(120), default="", server_default="")
     created_at: Mapped[datetime] = mapped_column(default=now)
     deleted_at: Mapped[datetime | None]
     cloth: Mapped[Cloth] = relationship()
 
 
 class Piece(Base):
-    """A pattern piece; ``outline`` is as drawn or typed, ``seam`` still to be added."""
+    """A pattern piece; ``outline`` is as drawn or typed, ``seam`` still to be added.
+
+    Pieces that share ``meets`` meet on the bars across the cloth, ``meets_at`` mm up the seam line; ``centred`` on the
+    bars along it; ``hidden`` does not show when worn; ``hem``: hemmed at its low end.
+    """
 
     __tablename__ = "piece"
     id: Mapped[int] = mapped_column(primary_key=True)
@@ -225,8 +233,63 @@ class Piece(Base):
     grain: Mapped[str] = mapped_column(String(12), default="lengthwise")
     one_way: Mapped[bool] = mapped_column(default=False)
     seam: Mapped[float] = mapped_column(default=0.0)
+    meets: Mapped[str] = mapped_column(String(40), default="", server_default="")
+    meets_at: Mapped[float] = mapped_column(default=0.0, server_default="0.0")
+    centred: Mapped[bool] = mapped_column(default=False, server_default="0")
+    hidden: Mapped[bool] = mapped_column(default=False, server_default="0")
+    hem: Mapped[bool] = mapped_column(default=False, server_default="0")
     created_at: Mapped[datetime] = mapped_column(default=now)
     deleted_at: Mapped[datetime | None]
+
+
+class Trial(Base):
+    """A lay tried on the side, kept under its problem's fingerprint: asked again, it is there at once.
+
+    ``lays``: [[fold, lay] …], the shortest first; empty with ``why`` when it cannot be laid, or ``wide`` ([piece,
+    across, width] …) when pieces reach over the cloth. ``seconds``: how long it was searched for.
+    """
+
+    __tablename__ = "trial"
+    fingerprint: Mapped[str] = mapped_column(String(16), primary_key=True)
+    problem: Mapped[dict[str, Any]]
+    lays: Mapped[list[Any]] = mapped_column(default=list)
+    why: Mapped[str] = mapped_column(Text, default="")
+    wide: Mapped[list[Any]] = mapped_column(default=list)
+    seconds: Mapped[float]
+    created_at: Mapped[datetime] = mapped_column(default=now)
+
+
+class Offer(Base):
+    """What a shop offers for a project. Lengths in mm; shrinkages in per cent, null: as the project's cloth."""
+
+    __tablename__ = "offer"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    project_id: Mapped[int] = mapped_column(ForeignKey("project.id"), index=True)
+    name: Mapped[str] = mapped_column(String(120))
+    width: Mapped[float]
+    margin: Mapped[float] = mapped_column(default=20.0)
+    price: Mapped[float | None]
+    price_unit: Mapped[str] = mapped_column(String(2), default="m")
+    warp: Mapped[float | None]
+    weft: Mapped[float | None]
+    step: Mapped[float] = mapped_column(default=100.0)
+    least: Mapped[float] = mapped_column(default=0.0)
+    stock: Mapped[float | None]
+    #: the number in the shop's price list it was taken from
+    shop_number: Mapped[str] = mapped_column(String(20), default="")
+    deleted_at: Mapped[datetime | None]
+
+
+class BuySheet(Base):
+    """What was typed on the sheets of Buy, a row per project: the envelope, strips, what is laid together, the list."""
+
+    __tablename__ = "buy_sheet"
+    project_id: Mapped[int] = mapped_column(ForeignKey("project.id"), primary_key=True)
+    envelope: Mapped[dict[str, Any]] = mapped_column(default=dict)
+    strips: Mapped[dict[str, Any]] = mapped_column(default=dict)
+    together: Mapped[list[Any]] = mapped_column(default=list)
+    items: Mapped[list[Any]] = mapped_column(default=list)
+    have: Mapped[list[Any]] = mapped_column(default=list)
 
 
 class LayRecord(Base):

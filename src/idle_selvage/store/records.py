@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from typing import Any, cast
+from typing import Any, Literal, cast
 
 from sqlalchemy import func, select, update
 from sqlalchemy.orm import Session
@@ -13,20 +13,40 @@ from ..core import pieces as core_pieces
 from ..core.bars import Bar, Bars, read_bars
 from ..core.direction import is_one_way
 from ..core.dye import CLEAN, Dye
+from ..core.edge import EdgeFacts
 from ..core.fibres import Make, deciding_kinds
 from ..core.history import Past
 from ..core.lay.answer import Lay, from_json
+from ..core.lay.problem import Bars as LayBars
 from ..core.lay.problem import LayPiece, Problem
+from ..core.matching import Meeting, blocked, centred_on, matches, washed_bars
 from ..core.pieces import Grain
 from ..core.shrink_to_fit import TURN, enlarge, on_cloth
-from ..core.shrinkage import BadReadings
+from ..core.shrinkage import BadReadings, divide_not_add
 from ..core.swatch import Swatch as CoreSwatch
 from ..core.swatch import in_all
 from ..core.tally import Given, Wishes
 from ..core.treatment import Advice, Facts, School, advise
 from ..core.units import MM_PER_YARD
 from .database import remember
-from .models import Cloth, Job, LayRecord, LogEntry, Photo, Piece, Project, SetCloth, Settings, Swatch, Wash, now
+from .models import (
+    BuySheet,
+    Cloth,
+    Job,
+    LayRecord,
+    LogEntry,
+    Photo,
+    Piece,
+    Project,
+    SetCloth,
+    Settings,
+    Swatch,
+    Wash,
+    now,
+)
+
+#: How far along the cloth a faded fold is kept off: more than any lay of a home dressmaker.
+FOLD_REACH_MM = 30_000.0
 
 
 class NotFound(LookupError):
@@ -206,7 +226,9 @@ def chosen_lay(session: Session, project_id: int) -> LayRecord | None:
 def running_job(session: Session, project_id: int) -> Job | None:
     """The laying that is waiting or under way for a project."""
     return session.scalars(
-        select(Job).where(Job.project_id == project_id, Job.state.in_(("waiting", "running"))).order_by(Job.id.desc())
+        select(Job)
+        .where(Job.project_id == project_id, Job.kind == "lay", Job.state.in_(("waiting", "running")))
+        .order_by(Job.id.desc())
     ).first()
 
 
@@ -215,8 +237,23 @@ def last_job(session: Session, project_id: int) -> Job | None:
     return remember(
         session,
         ("job", project_id),
-        lambda: session.scalars(select(Job).where(Job.project_id == project_id).order_by(Job.id.desc())).first(),
+        lambda: session.scalars(
+            select(Job).where(Job.project_id == project_id, Job.kind == "lay").order_by(Job.id.desc())
+        ).first(),
     )
+
+
+def sheet_of(session: Session, project_id: int) -> BuySheet:
+    """What was typed on the sheets of Buy; an empty one, not yet kept, before anything was."""
+    row = session.get(BuySheet, project_id)
+    return row or BuySheet(project_id=project_id, envelope={}, strips={}, together=[], items=[], have=[])
+
+
+def kept_sheet(session: Session, project_id: int) -> BuySheet:
+    """The sheet to write on."""
+    row = sheet_of(session, project_id)
+    session.add(row)
+    return row
 
 
 def log(session: Session, project_id: int | None, stage: str, what: str, **detail: Any) -> None:
@@ -266,13 +303,29 @@ def as_dye(session: Session, row: Cloth) -> Dye:
     return Dye(row.depth, row.rub_grade, grades)
 
 
+def edge_facts(row: Cloth) -> EdgeFacts:
+    """What decides how its first edge is made."""
+    along, _ = as_bars(row)
+    return EdgeFacts(
+        row.weave,
+        row.finish,
+        row.colouring,
+        bars_across=along.repeat is not None,
+        sheer=row.answers.get("sheer") in ("shadow", "yes"),
+        slips=row.answers.get("hand") == "slips",
+        linen=any(fibre == "linen" for fibre, _ in row.blend),
+    )
+
+
 def as_bars(row: Cloth) -> tuple[Bars, Bars]:
     """The bars that follow one another along the cloth, and across it."""
 
-    def read(name: str) -> Bars:
-        return read_bars([Bar(b["width"], b["colour"]) for b in row.bars.get(name, [])])
+    return read_bars(bar_sequence(row, "along")), read_bars(bar_sequence(row, "across"))
 
-    return read("along"), read("across")
+
+def bar_sequence(row: Cloth, direction: Literal["along", "across"]) -> list[Bar]:
+    """The bars of one direction as they were typed."""
+    return [Bar(b["width"], b["colour"]) for b in row.bars.get(direction, [])]
 
 
 def as_swatch(row: Swatch | None) -> CoreSwatch:
@@ -339,16 +392,30 @@ def as_piece(row: Piece) -> core_pieces.Piece:
 
 def as_wishes(row: Project) -> Wishes:
     """What the maker set for laying and buying."""
-    return Wishes(row.gap, tuple(row.folds), row.ends, row.spare, row.shop_step)
+    return Wishes(row.gap, tuple(row.folds), row.ends, row.spare, row.shop_step, row.bought_extra, row.extra_why)
 
 
 def lay_problem(
-    project_row: Project, rows: list[Piece], width: float, fit: tuple[float, float] | None = None
+    project_row: Project,
+    rows: list[Piece],
+    width: float,
+    taken: tuple[float, float] = (0.0, 0.0),
+    fit: tuple[float, float] | None = None,
+    *,
+    cloth_row: Cloth | None = None,
+    flaws: bool = True,
 ) -> Problem:
     """The lay problem of a project on a usable width. Raises BadPiece for a piece that cannot be cut.
 
-    ``fit`` are the shrinkages along and across, in per cent, by which pieces are enlarged to shrink to fit.
+    ``taken`` are the shrinkages along and across still to come before cutting, in per cent, by which bars and flaws
+    move; ``fit`` those by which pieces are enlarged to shrink to fit; ``cloth_row`` another cloth than the project's
+    own, and its ``flaws`` are left out for a length that is still to be bought.
     """
+    cloth_row = cloth_row or project_row.cloth
+    trim = project_row.ends / 2
+    along, across = as_bars(cloth_row)
+    bars = washed_bars(along, across, *taken, cloth_row.margin_low, trim)
+    one_way = is_one_way(cloth_row.direction) or (bars.x_repeat is not None and not bars.x_axes)
     names: dict[str, int] = {}
     laid = []
     for row in rows:
@@ -362,17 +429,53 @@ def lay_problem(
         if fit is not None and grain in ("bias", "any") and abs(fit[0] - fit[1]) > 0.05:
             # enlarged for one slant only, so it is given turned, and may only be turned end for end
             outline, grain = on_cloth(outline, grain), "lengthwise"
-        laid.append(LayPiece(name, outline, row.copies, row.pair, row.on_fold, grain, row.one_way))
-    cloth_row = project_row.cloth
+        # bars meet on pieces cut along the cloth; one that was turned, or is on the bias, has none to meet
+        meeting = as_meeting(row, fit) if row.grain == "lengthwise" else Meeting()
+        laid.append(
+            LayPiece(
+                name,
+                outline,
+                row.copies,
+                row.pair,
+                row.on_fold,
+                grain,
+                row.one_way,
+                match=matches(meeting, name, shape.outline, row.pair, bars),
+                centre_on_axis="y" if centred_on(meeting, row.pair, bars) else None,
+            )
+        )
+    if not any(piece.match or piece.centre_on_axis for piece in laid):
+        bars = LayBars()
+    off = (
+        blocked(
+            [(f["x"], f["y"], f["w"], f["h"]) for f in cloth_row.flaws],
+            cloth_row.shop_fold,
+            *taken,
+            cloth_row.margin_low,
+            trim,
+            width,
+            FOLD_REACH_MM,
+        )
+        if flaws
+        else ()
+    )
     return Problem(
         round(width, 3),
         tuple(laid),
         None,
-        is_one_way(cloth_row.direction),
+        one_way,
         cloth_row.reversible,
         project_row.gap,
         tuple(project_row.folds),
+        off,
+        bars,
     )
+
+
+def as_meeting(row: Piece, fit: tuple[float, float] | None = None) -> Meeting:
+    """What a piece is to meet; enlarged pieces meet as far up as the cloth will shrink to."""
+    at = row.meets_at if fit is None else divide_not_add(row.meets_at, fit[0])
+    return Meeting(row.meets, at, row.centred)
 
 
 def leans(problem: dict[str, Any], rows: list[Piece]) -> dict[str, int]:

@@ -658,8 +658,253 @@ export interface paths {
         delete?: never;
         options?: never;
         head?: never;
-        /** Change the ends to straighten, the spare, or what the shop cuts in. */
+        /** Change the ends to straighten, the spare, what is bought on purpose and why, or what the shop cuts in. */
         patch: operations["changePurchase"];
+        trace?: never;
+    };
+    "/api/projects/{project_id}/trials": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How far the lays of a part of Buy are. */
+        get: operations["readTrials"];
+        put?: never;
+        /** Try the lays that a part of Buy needs and does not have yet; nothing is begun when none is lacking. */
+        post: operations["beginTrials"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/convert": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A length in every unit, and the fractions of a yard. */
+        get: operations["convertLength"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/offers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every offer with its lay, cost and waste, the project's own cloth first. */
+        get: operations["readOffers"];
+        put?: never;
+        /** Put an offer beside the others. */
+        post: operations["addOffer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/offers/{offer_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take an offer out. It can be brought back. */
+        delete: operations["deleteOffer"];
+        options?: never;
+        head?: never;
+        /** Change an offer. */
+        patch: operations["changeOffer"];
+        trace?: never;
+    };
+    "/api/projects/{project_id}/offers/{offer_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bring an offer back. */
+        post: operations["restoreOffer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/shop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The shop's list for a cloth like the project's. */
+        get: operations["readShop"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/together": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What laying several garments together on this project's cloth saves. */
+        get: operations["readTogether"];
+        /** Choose which other projects are cut from the same cloth. */
+        put: operations["chooseTogether"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/will-it-do": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whether a cloth of the cupboard will do, and what would help. */
+        get: operations["readWillItDo"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/envelope": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The envelope's chart, and what it says. */
+        get: operations["readEnvelope"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /** Keep what was typed from the envelope. */
+        patch: operations["changeEnvelope"];
+        trace?: never;
+    };
+    "/api/projects/{project_id}/strips": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Gathered strips and bias tape, worked out. */
+        get: operations["readStrips"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /** Keep what was typed about strips. */
+        patch: operations["changeStrips"];
+        trace?: never;
+    };
+    "/api/projects/{project_id}/list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Everything that must be in the house before the first cut. */
+        get: operations["readList"];
+        put?: never;
+        /** Put something on the list. */
+        post: operations["addItem"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/list/{item_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take something off the list. */
+        delete: operations["deleteItem"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/list/{item_id}/have": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Tick something off, or not. */
+        put: operations["haveItem"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/list.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The list as CSV. */
+        get: operations["listCsv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/projects/{project_id}/lay": {
@@ -1192,6 +1437,32 @@ export interface components {
             next_step: string;
         };
         /**
+         * EdgeOut
+         * @description How the first edge is best made on this cloth, and why not the other ways.
+         */
+        EdgeOut: {
+            /** Way */
+            way: string;
+            /** Why */
+            why: string;
+            /** Ways */
+            ways: components["schemas"]["EdgeWayOut"][];
+        };
+        /** EdgeWayOut */
+        EdgeWayOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            loss: components["schemas"]["LengthOut"];
+            /** Why */
+            why: string;
+            /** Steps */
+            steps: string[];
+            /** Caution */
+            caution: string;
+        };
+        /**
          * FigureOut
          * @description A figure whole: number and unit for reading, range, working, sources.
          */
@@ -1259,9 +1530,12 @@ export interface components {
         };
         /** LineOut */
         LineOut: {
+            /** Key */
+            key: string;
             /** Name */
             name: string;
             adds: components["schemas"]["LengthOut"];
+            figure: components["schemas"]["FigureOut"];
         };
         /**
          * MemberOut
@@ -1326,6 +1600,15 @@ export interface components {
             /** One Way */
             one_way: boolean;
             seam: components["schemas"]["LengthOut"];
+            /** Meets */
+            meets: string;
+            meets_at: components["schemas"]["LengthOut"];
+            /** Centred */
+            centred: boolean;
+            /** Hidden */
+            hidden: boolean;
+            /** Hem */
+            hem: boolean;
             /** Stations */
             stations: components["schemas"]["StationOut"][];
             /** Smooth */
@@ -1351,7 +1634,21 @@ export interface components {
             /** Lines */
             lines: components["schemas"]["LineOut"][];
             rule_of_thumb: components["schemas"]["FigureOut"];
+            /** Thumbs */
+            thumbs: components["schemas"]["ThumbOut"][];
             spare: components["schemas"]["FigureOut"];
+            /** @description what would be bought if the lay were as short as its bound */
+            least: components["schemas"]["LengthOut"];
+            /**
+             * Proved
+             * @description no shorter lay would change what the shop cuts
+             */
+            proved: boolean;
+            /**
+             * Unmeasured
+             * @description rules of the cloth whose cost was not measured yet
+             */
+            unmeasured: string[];
             cost: components["schemas"]["FigureOut"] | null;
             in_hand_short: components["schemas"]["FigureOut"] | null;
         };
@@ -1408,6 +1705,19 @@ export interface components {
             /** Missing */
             missing: string;
         };
+        /**
+         * ThumbOut
+         * @description A rule of thumb beside what was worked out.
+         */
+        ThumbOut: {
+            /** Name */
+            name: string;
+            figure: components["schemas"]["FigureOut"];
+            /** @description it less what was worked out; below nothing: too little */
+            off: components["schemas"]["LengthOut"];
+            /** Told */
+            told: string;
+        };
         /** WarningOut */
         WarningOut: {
             /** Stage */
@@ -1430,6 +1740,12 @@ export interface components {
             ends: components["schemas"]["LengthOut"];
             spare: components["schemas"]["LengthOut"];
             shop_step: components["schemas"]["LengthOut"];
+            /** Edge Way */
+            edge_way: string;
+            edge: components["schemas"]["EdgeOut"];
+            bought_extra: components["schemas"]["LengthOut"];
+            /** Extra Why */
+            extra_why: string;
         };
         /** NewProject */
         NewProject: {
@@ -1570,6 +1886,32 @@ export interface components {
              * @default false
              */
             one_way?: boolean;
+            /**
+             * Meets
+             * @default
+             */
+            meets?: string;
+            /**
+             * Meets At
+             * @description millimetres as a number, or as typed: “126 cm”, “1 3/8 yd”
+             * @default 0
+             */
+            meets_at?: string | number;
+            /**
+             * Centred
+             * @default false
+             */
+            centred?: boolean;
+            /**
+             * Hidden
+             * @default false
+             */
+            hidden?: boolean;
+            /**
+             * Hem
+             * @default false
+             */
+            hem?: boolean;
         };
         /** ImportOut */
         ImportOut: {
@@ -1646,6 +1988,31 @@ export interface components {
              * @default null
              */
             seam?: (string | number) | null;
+            /**
+             * Meets
+             * @default null
+             */
+            meets?: string | null;
+            /**
+             * Meets At
+             * @default null
+             */
+            meets_at?: (string | number) | null;
+            /**
+             * Centred
+             * @default null
+             */
+            centred?: boolean | null;
+            /**
+             * Hidden
+             * @default null
+             */
+            hidden?: boolean | null;
+            /**
+             * Hem
+             * @default null
+             */
+            hem?: boolean | null;
         };
         /**
          * ClothChange
@@ -2324,7 +2691,7 @@ export interface components {
         };
         /**
          * PurchaseChange
-         * @description Any of the wishes for buying; what is left out stays.
+         * @description Any of the wishes for buying; what is left out stays. Choosing ``edge_way`` sets the ends it takes.
          */
         PurchaseChange: {
             /**
@@ -2342,6 +2709,708 @@ export interface components {
              * @default null
              */
             shop_step?: (string | number) | null;
+            /**
+             * Edge Way
+             * @default null
+             */
+            edge_way?: ("" | "tear" | "thread" | "bar" | "shears" | "square") | null;
+            /**
+             * Bought Extra
+             * @default null
+             */
+            bought_extra?: (string | number) | null;
+            /**
+             * Extra Why
+             * @default null
+             */
+            extra_why?: string | null;
+        };
+        /**
+         * TrialsOut
+         * @description Lays that are tried on the side for one part of Buy.
+         */
+        TrialsOut: {
+            /** What */
+            what: string;
+            /** Job Id */
+            job_id: number | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "idle" | "waiting" | "running";
+            /** Done */
+            done: number;
+            /** Of */
+            of: number;
+            /**
+             * Lacking
+             * @description how many are still to be tried
+             */
+            lacking: number;
+            /** Error */
+            error: string;
+        };
+        /** TrialsIn */
+        TrialsIn: {
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "extras" | "offers" | "together" | "cupboard";
+            /**
+             * Cloth Id
+             * @default null
+             */
+            cloth_id?: number | null;
+        };
+        /** ConvertOut */
+        ConvertOut: {
+            /** Spoken */
+            spoken: components["schemas"]["SpokenOut"][];
+            /** Table */
+            table: components["schemas"]["FractionOut"][];
+            /** Source */
+            source: string;
+        };
+        /** FractionOut */
+        FractionOut: {
+            /** Yards */
+            yards: string;
+            /** Inches */
+            inches: string;
+            /** Centimetres */
+            centimetres: string;
+            /** Rounded */
+            rounded: string;
+        };
+        /** SpokenOut */
+        SpokenOut: {
+            /** Unit */
+            unit: string;
+            /** Text */
+            text: string;
+            /** Rounded */
+            rounded: string;
+        };
+        /** OffersOut */
+        OffersOut: {
+            /** Offers */
+            offers: components["schemas"]["OfferOut"][];
+            /** Headline */
+            headline: string;
+            /** Missing */
+            missing: string;
+            trials: components["schemas"]["TrialsOut"];
+        };
+        /**
+         * OfferOut
+         * @description One row of the table; ``id`` None is the project's own cloth.
+         */
+        OfferOut: {
+            /** Id */
+            id: number | null;
+            /** Name */
+            name: string;
+            width: components["schemas"]["LengthOut"];
+            margin: components["schemas"]["LengthOut"];
+            usable: components["schemas"]["LengthOut"] | null;
+            /** Price */
+            price: number | null;
+            /** Price Unit */
+            price_unit: string;
+            /** Price Text */
+            price_text: string;
+            /** Warp */
+            warp: number | null;
+            /** Weft */
+            weft: number | null;
+            /** Shrinkage */
+            shrinkage: string;
+            step: components["schemas"]["LengthOut"];
+            least: components["schemas"]["LengthOut"];
+            stock: components["schemas"]["LengthOut"] | null;
+            /** Shop Number */
+            shop_number: string;
+            lay: components["schemas"]["SmallLayOut"] | null;
+            to_buy: components["schemas"]["FigureOut"] | null;
+            cost: components["schemas"]["FigureOut"] | null;
+            waste: components["schemas"]["FigureOut"] | null;
+            /** @description how much more than the shop has */
+            lacking: components["schemas"]["LengthOut"] | null;
+            /** Cheapest */
+            cheapest: boolean;
+            /** Least Waste */
+            least_waste: boolean;
+            /**
+             * Told
+             * @description why there is no lay, or nothing
+             */
+            told: string;
+        };
+        /**
+         * SmallLayOut
+         * @description A lay small: the open cloth and every piece on it, mm.
+         */
+        SmallLayOut: {
+            length: components["schemas"]["LengthOut"];
+            /** Width */
+            width: number;
+            /** Fold */
+            fold: string;
+            /** Outlines */
+            outlines: [
+                number,
+                number
+            ][][];
+        };
+        /**
+         * NewOffer
+         * @description An offer by its name and width, or one of the shop's list by its number.
+         */
+        NewOffer: {
+            /**
+             * Name
+             * @default null
+             */
+            name?: string | null;
+            /**
+             * Width
+             * @default null
+             */
+            width?: (string | number) | null;
+            /**
+             * Margin
+             * @default null
+             */
+            margin?: (string | number) | null;
+            /**
+             * Price
+             * @default null
+             */
+            price?: (string | number) | null;
+            /**
+             * Price Unit
+             * @default null
+             */
+            price_unit?: ("m" | "yd") | null;
+            /**
+             * Warp
+             * @default null
+             */
+            warp?: (string | number) | null;
+            /**
+             * Weft
+             * @default null
+             */
+            weft?: (string | number) | null;
+            /**
+             * Step
+             * @default null
+             */
+            step?: (string | number) | null;
+            /**
+             * Least
+             * @default null
+             */
+            least?: (string | number) | null;
+            /**
+             * Stock
+             * @default null
+             */
+            stock?: (string | number) | null;
+            /**
+             * Shop Number
+             * @default
+             */
+            shop_number?: string;
+        };
+        /**
+         * OfferChange
+         * @description Any of an offer's entries; what is left out stays, and null clears what may be unknown.
+         */
+        OfferChange: {
+            /**
+             * Name
+             * @default null
+             */
+            name?: string | null;
+            /**
+             * Width
+             * @default null
+             */
+            width?: (string | number) | null;
+            /**
+             * Margin
+             * @default null
+             */
+            margin?: (string | number) | null;
+            /**
+             * Price
+             * @default null
+             */
+            price?: (string | number) | null;
+            /**
+             * Price Unit
+             * @default null
+             */
+            price_unit?: ("m" | "yd") | null;
+            /**
+             * Warp
+             * @default null
+             */
+            warp?: (string | number) | null;
+            /**
+             * Weft
+             * @default null
+             */
+            weft?: (string | number) | null;
+            /**
+             * Step
+             * @default null
+             */
+            step?: (string | number) | null;
+            /**
+             * Least
+             * @default null
+             */
+            least?: (string | number) | null;
+            /**
+             * Stock
+             * @default null
+             */
+            stock?: (string | number) | null;
+        };
+        /** ShopOut */
+        ShopOut: {
+            /** Shop */
+            shop: string;
+            /** Stand In */
+            stand_in: boolean;
+            /** Quotes */
+            quotes: components["schemas"]["QuoteOut"][];
+        };
+        /**
+         * QuoteOut
+         * @description A cloth on the shop's price list.
+         */
+        QuoteOut: {
+            /** Number */
+            number: string;
+            /** Name */
+            name: string;
+            /** Made Of */
+            made_of: string;
+            width: components["schemas"]["LengthOut"];
+            /** Price */
+            price: number;
+            /** Price Unit */
+            price_unit: string;
+            step: components["schemas"]["LengthOut"];
+            least: components["schemas"]["LengthOut"];
+            stock: components["schemas"]["LengthOut"];
+            /** Added */
+            added: boolean;
+        };
+        /**
+         * TogetherOut
+         * @description Several garments from one cloth.
+         */
+        TogetherOut: {
+            /** Projects */
+            projects: components["schemas"]["SharerOut"][];
+            apart: components["schemas"]["FigureOut"] | null;
+            together: components["schemas"]["FigureOut"] | null;
+            saved: components["schemas"]["FigureOut"] | null;
+            lay: components["schemas"]["SmallLayOut"] | null;
+            /** Told */
+            told: string;
+            trials: components["schemas"]["TrialsOut"];
+        };
+        /** SharerOut */
+        SharerOut: {
+            /** Project Id */
+            project_id: number;
+            /** Name */
+            name: string;
+            /** Same Cloth */
+            same_cloth: boolean;
+            /** Chosen */
+            chosen: boolean;
+            /** Why Not */
+            why_not: string;
+            /** @description what it would buy alone of this cloth */
+            alone: components["schemas"]["FigureOut"] | null;
+        };
+        /** TogetherIn */
+        TogetherIn: {
+            /** Projects */
+            projects: number[];
+        };
+        /**
+         * WillItDoOut
+         * @description Whether a cloth of the cupboard will do.
+         */
+        WillItDoOut: {
+            /** Cloth Id */
+            cloth_id: number | null;
+            /** Cloth Name */
+            cloth_name: string;
+            /** Headline */
+            headline: string;
+            /** Does */
+            does: boolean | null;
+            /**
+             * @description what is there after washing and straightening
+             * @default null
+             */
+            there?: components["schemas"]["FigureOut"] | null;
+            needs: components["schemas"]["LengthOut"] | null;
+            /** @description left over when it does, or how far short (below nothing) */
+            over: components["schemas"]["LengthOut"] | null;
+            lay: components["schemas"]["SmallLayOut"] | null;
+            /** Helps */
+            helps: components["schemas"]["HelpOut"][];
+            /** Hints */
+            hints: string[];
+            /** Warnings */
+            warnings: string[];
+            trials: components["schemas"]["TrialsOut"];
+        };
+        /** HelpOut */
+        HelpOut: {
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /** Costs */
+            costs: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "does" | "short" | "worse" | "refused" | "waiting" | "not-needed";
+            /** Told */
+            told: string;
+            lay: components["schemas"]["SmallLayOut"] | null;
+        };
+        /** EnvelopeOut */
+        EnvelopeOut: {
+            /** Views */
+            views: components["schemas"]["ViewOut"][];
+            /** Sizes */
+            sizes: components["schemas"]["SizeOut"][];
+            /** Measure */
+            measure: string;
+            mine: components["schemas"]["LengthOut"] | null;
+            /**
+             * Fit
+             * @enum {string}
+             */
+            fit: "close" | "loose";
+            /** View */
+            view: number;
+            /** Size */
+            size: string;
+            to_width: components["schemas"]["LengthOut"] | null;
+            /** Sleeves In One */
+            sleeves_in_one: boolean;
+            /** Chosen Size */
+            chosen_size: string;
+            /** Size Told */
+            size_told: string;
+            /** Ease Told */
+            ease_told: string;
+            /** Row */
+            row: number | null;
+            /** Column */
+            column: number | null;
+            printed: components["schemas"]["LengthOut"] | null;
+            converted: components["schemas"]["LengthOut"] | null;
+            more: components["schemas"]["LengthOut"] | null;
+            /** Headline */
+            headline: string;
+            /** Told */
+            told: string[];
+            /** Faults */
+            faults: string[];
+            /** Compared */
+            compared: string;
+        };
+        /** RowOfChartOut */
+        RowOfChartOut: {
+            width: components["schemas"]["LengthOut"] | null;
+            /** Lengths */
+            lengths: (components["schemas"]["LengthOut"] | null)[];
+        };
+        /** SizeOut */
+        SizeOut: {
+            /** Name */
+            name: string;
+            body: components["schemas"]["LengthOut"] | null;
+            finished: components["schemas"]["LengthOut"] | null;
+        };
+        /** ViewOut */
+        ViewOut: {
+            /** Name */
+            name: string;
+            /** Rows */
+            rows: components["schemas"]["RowOfChartOut"][];
+        };
+        /**
+         * EnvelopeIn
+         * @description The envelope as typed; what is left out stays.
+         */
+        EnvelopeIn: {
+            /**
+             * Views
+             * @default null
+             */
+            views?: components["schemas"]["ViewIn"][] | null;
+            /**
+             * Sizes
+             * @default null
+             */
+            sizes?: components["schemas"]["SizeIn"][] | null;
+            /**
+             * Measure
+             * @default null
+             */
+            measure?: string | null;
+            /**
+             * Mine
+             * @default null
+             */
+            mine?: (string | number) | null;
+            /**
+             * Fit
+             * @default null
+             */
+            fit?: ("close" | "loose") | null;
+            /**
+             * View
+             * @default null
+             */
+            view?: number | null;
+            /**
+             * Size
+             * @default null
+             */
+            size?: string | null;
+            /**
+             * To Width
+             * @default null
+             */
+            to_width?: (string | number) | null;
+            /**
+             * Sleeves In One
+             * @default null
+             */
+            sleeves_in_one?: boolean | null;
+        };
+        /** ChartRowIn */
+        ChartRowIn: {
+            /**
+             * Width
+             * @default null
+             */
+            width?: (string | number) | null;
+            /**
+             * Lengths
+             * @default []
+             */
+            lengths?: ((string | number) | null)[];
+        };
+        /** SizeIn */
+        SizeIn: {
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /**
+             * Body
+             * @default null
+             */
+            body?: (string | number) | null;
+            /**
+             * Finished
+             * @default null
+             */
+            finished?: (string | number) | null;
+        };
+        /** ViewIn */
+        ViewIn: {
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /**
+             * Rows
+             * @default []
+             */
+            rows?: components["schemas"]["ChartRowIn"][];
+        };
+        /** StripsOut */
+        StripsOut: {
+            edge: components["schemas"]["LengthOut"] | null;
+            /** Fullness */
+            fullness: number;
+            depth: components["schemas"]["LengthOut"] | null;
+            width: components["schemas"]["LengthOut"] | null;
+            hem: components["schemas"]["LengthOut"];
+            seam: components["schemas"]["LengthOut"];
+            /** Ring */
+            ring: boolean;
+            /** Ways */
+            ways: components["schemas"]["StripWayOut"][];
+            /** Headline */
+            headline: string;
+            /** Fault */
+            fault: string;
+            long: components["schemas"]["LengthOut"] | null;
+            wide: components["schemas"]["LengthOut"] | null;
+            tape: components["schemas"]["LengthOut"] | null;
+            tape_seam: components["schemas"]["LengthOut"];
+            cut_strips: components["schemas"]["FigureOut"] | null;
+            /** Joins */
+            joins: number;
+            continuous: components["schemas"]["FigureOut"] | null;
+            /** Rounds */
+            rounds: number;
+            /** Tape Told */
+            tape_told: string;
+            /** Tape Fault */
+            tape_fault: string;
+        };
+        /** StripWayOut */
+        StripWayOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Strips */
+            strips: number;
+            each: components["schemas"]["LengthOut"];
+            joined: components["schemas"]["FigureOut"];
+            fullness: components["schemas"]["FigureOut"];
+            cloth: components["schemas"]["FigureOut"];
+            /** Least */
+            least: boolean;
+        };
+        /**
+         * StripsIn
+         * @description A gathered strip and a rectangle for bias tape; what is left out stays, null clears.
+         */
+        StripsIn: {
+            /**
+             * Edge
+             * @default null
+             */
+            edge?: (string | number) | null;
+            /**
+             * Fullness
+             * @default null
+             */
+            fullness?: (string | number) | null;
+            /**
+             * Depth
+             * @default null
+             */
+            depth?: (string | number) | null;
+            /**
+             * Hem
+             * @default null
+             */
+            hem?: (string | number) | null;
+            /**
+             * Seam
+             * @default null
+             */
+            seam?: (string | number) | null;
+            /**
+             * Ring
+             * @default null
+             */
+            ring?: boolean | null;
+            /**
+             * Long
+             * @default null
+             */
+            long?: (string | number) | null;
+            /**
+             * Wide
+             * @default null
+             */
+            wide?: (string | number) | null;
+            /**
+             * Tape
+             * @default null
+             */
+            tape?: (string | number) | null;
+            /**
+             * Tape Seam
+             * @default null
+             */
+            tape_seam?: (string | number) | null;
+        };
+        /** ListOut */
+        ListOut: {
+            /** Items */
+            items: components["schemas"]["ItemOut"][];
+            /** Kinds */
+            kinds: components["schemas"]["KindOut"][];
+            /** Headline */
+            headline: string;
+        };
+        /** ItemOut */
+        ItemOut: {
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Kind Label */
+            kind_label: string;
+            /** Name */
+            name: string;
+            /** Amount */
+            amount: string;
+            /** Pretreat */
+            pretreat: string;
+            /** Colour */
+            colour: string;
+            /** Have */
+            have: boolean;
+            /** Own */
+            own: boolean;
+            figure: components["schemas"]["FigureOut"] | null;
+        };
+        /** KindOut */
+        KindOut: {
+            /** Value */
+            value: string;
+            /** Label */
+            label: string;
+            /** Pretreat */
+            pretreat: string;
+        };
+        /** ItemIn */
+        ItemIn: {
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /**
+             * Amount
+             * @default
+             */
+            amount?: string;
+        };
+        /** HaveIn */
+        HaveIn: {
+            /** Have */
+            have: boolean;
         };
         /**
          * LayWishes
@@ -4588,6 +5657,888 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProjectOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    readTrials: {
+        parameters: {
+            query: {
+                what: "extras" | "offers" | "together" | "cupboard";
+                cloth_id?: number | null;
+            };
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrialsOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    beginTrials: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TrialsIn"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrialsOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    convertLength: {
+        parameters: {
+            query: {
+                length: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConvertOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    readOffers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OffersOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    addOffer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewOffer"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OffersOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    deleteOffer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+                offer_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OffersOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    changeOffer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+                offer_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OfferChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OffersOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    restoreOffer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+                offer_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OffersOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    readShop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    readTogether: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TogetherOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    chooseTogether: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TogetherIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TogetherOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    readWillItDo: {
+        parameters: {
+            query?: {
+                cloth_id?: number | null;
+            };
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WillItDoOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    readEnvelope: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EnvelopeOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    changeEnvelope: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EnvelopeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EnvelopeOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    readStrips: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StripsOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    changeStrips: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StripsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StripsOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    readList: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    addItem: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ItemIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    deleteItem: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    haveItem: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HaveIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    listCsv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the list, a line each */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
                 };
             };
             /** @description Not Found */

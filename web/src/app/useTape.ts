@@ -1,28 +1,32 @@
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { api, unwrap } from "../api/client";
 
 const EVERY = 400;
+/** ms without a field in focus after which what the tape sends was meant for something else */
+const FORGET = 3000;
 const fields = () => [...document.querySelectorAll<HTMLInputElement>("input[data-tape]")].filter((f) => f.offsetParent !== null);
 const isField = (e: unknown): e is HTMLInputElement => e instanceof HTMLInputElement && e.matches("[data-tape]");
 
-/** Types a reading into a field as a person would, keeps it with Enter, and goes on to the next field. */
-function put(field: HTMLInputElement, text: string) {
+const pause = (ms: number) => new Promise((done) => setTimeout(done, ms));
+
+/** Types a reading into a field as a person would, keeps it with Enter, and goes on to the next field; ends when the focus has moved. */
+async function put(field: HTMLInputElement, text: string): Promise<void> {
   const value = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, "value")!;
   value.set!.call(field, text);
   field.dispatchEvent(new Event("input", { bubbles: true }));
-  setTimeout(() => {
-    field.dispatchEvent(new KeyboardEvent("keydown", { key: "Enter", bubbles: true, cancelable: true }));
-    setTimeout(() => {
-      if (document.activeElement !== field || field.getAttribute("aria-invalid") === "true") return;
-      const all = fields();
-      all[all.indexOf(field) + 1]?.focus();
-    }, 350);
-  }, 30);
+  await pause(30);
+  field.dispatchEvent(new KeyboardEvent("keydown", { key: "Enter", bubbles: true, cancelable: true }));
+  await pause(350);
+  if (document.activeElement !== field || field.getAttribute("aria-invalid") === "true") return;
+  const all = fields();
+  all[all.indexOf(field) + 1]?.focus();
 }
 
-/** Listens to the digital tape while a measurement field is in focus; true while it listens. */
+/** Listens to the digital tape while a measurement field is in focus; true once the next reading will be taken. */
 export function useTapeDevice(): boolean {
   const [listening, setListening] = useState(false);
+  const [ready, setReady] = useState(false);
+  const memory = useRef({ last: undefined as number | undefined, waiting: [] as string[], left: 0 });
   useEffect(() => {
     const look = () => setListening(isField(document.activeElement));
     const later = () => setTimeout(look);
@@ -35,23 +39,27 @@ export function useTapeDevice(): boolean {
   }, []);
   useEffect(() => {
     if (!listening) return undefined;
-    let last: number | undefined;
+    const tape = memory.current;
+    // the focus may be nowhere for a moment while a form is drawn anew
+    if (Date.now() - tape.left > FORGET) Object.assign(tape, { last: undefined, waiting: [] });
     let live = true;
     let busy = false;
-    const waiting: string[] = [];
     const timer = setInterval(async () => {
       if (busy || document.hidden) return;
       busy = true;
       try {
-        const told = await unwrap(api.GET("/api/tape/readings", { params: { query: { after: last ?? 0 } } }));
+        const told = await unwrap(api.GET("/api/tape/readings", { params: { query: { after: tape.last ?? 0 } } }));
         // readings from before the field had the focus were meant for something else
-        if (last !== undefined) waiting.push(...told.readings.map((r) => r.length.text));
-        last = told.last;
+        if (tape.last !== undefined) tape.waiting.push(...told.readings.map((r) => r.length.text));
+        tape.last = told.last;
+        if (!live) return;
+        setReady(true);
         const field = document.activeElement;
-        const next = waiting[0];
-        if (live && next !== undefined && isField(field)) {
-          waiting.shift();
-          put(field, next);
+        const next = tape.waiting[0];
+        if (next !== undefined && isField(field)) {
+          tape.waiting.shift();
+          // until it is kept and the focus has moved, the next reading must wait: it is for the next field
+          await put(field, next);
         }
       } catch {
         // the server is away; what is typed by hand still is kept
@@ -62,7 +70,9 @@ export function useTapeDevice(): boolean {
     return () => {
       live = false;
       clearInterval(timer);
+      tape.left = Date.now();
+      setReady(false);
     };
   }, [listening]);
-  return listening;
+  return ready;
 }

@@ -13,7 +13,7 @@ from typing import Any, Literal
 
 from shapely.geometry import Polygon
 
-from ..pieces import Grain, Outline
+from ..pieces import Grain, Outline, whole_polygon
 
 FORMAT = "idle-selvage/lay-problem/1"
 FOLDS = ("open", "lengthwise", "partial", "double", "crosswise", "combination")
@@ -194,6 +194,20 @@ def fingerprint(problem: Problem) -> str:
     """A short name for exactly this problem; it changes when anything that matters to the lay does."""
     text = json.dumps(to_json(problem), sort_keys=True, separators=(",", ":"))
     return hashlib.sha256(text.encode()).hexdigest()[:16]
+
+
+def _whole(piece: LayPiece) -> Polygon:
+    return whole_polygon(piece.outline) if piece.on_fold else Polygon(piece.outline)
+
+
+def pieces_area(problem: Problem) -> float:
+    """Area of every copy of every piece, mm²."""
+    return float(sum(_whole(p).area * p.copies for p in problem.pieces))
+
+
+def cut_edges(problem: Problem) -> float:
+    """Length of the cut lines of every copy of every piece, mm."""
+    return float(sum(_whole(p).length * p.copies for p in problem.pieces))
 
 
 def too_wide(problem: Problem) -> list[tuple[str, float]]:

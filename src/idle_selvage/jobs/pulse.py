@@ -1,0 +1,61 @@
+"""The row of a job as its worker sees it: begun, alive, asked to stop, ended."""
+
+from __future__ import annotations
+
+import time
+from typing import Any
+
+from ..store import records
+from ..store.database import Database
+from ..store.models import now
+
+#: Between two looks at the cancel flag, seconds.
+LOOK_EVERY = 0.05
+#: Processes that search at the same time.
+WORKERS = 2
+#: Between two signs of life, seconds.
+BEAT_EVERY = 1.0
+
+
+class Pulse:
+    """A job that has been taken up. Raises :class:`records.NotFound` when it has ended already."""
+
+    def __init__(self, database: Database, number: int) -> None:
+        self.database, self.number = database, number
+        self.looked = self.beaten = 0.0
+        self.stop = False
+        with database.begin() as session:
+            row = records.job(session, number)
+            if row.state not in ("waiting", "running"):
+                raise records.NotFound("This work has ended already.")
+            row.state = "running"
+            row.heartbeat = now()
+            self.params: dict[str, Any] = dict(row.params)
+            self.before = row.spent
+            self.earlier = list(row.progress)
+        self.begun = time.monotonic()
+
+    def spent(self) -> float:
+        """Seconds worked at it, those before a restart among them."""
+        return self.before + time.monotonic() - self.begun
+
+    def cancelled(self) -> bool:
+        """Whether somebody asked to stop; gives a sign of life on the way."""
+        at = time.monotonic()
+        if at - self.looked >= LOOK_EVERY:
+            self.looked = at
+            with self.database.look() as session:
+                self.stop = records.job(session, self.number).cancel
+            if at - self.beaten >= BEAT_EVERY:
+                self.beaten = at
+                with self.database.begin() as session:
+                    row = records.job(session, self.number)
+                    row.heartbeat, row.spent = now(), self.spent()
+        return self.stop
+
+    def end(self, state: str, error: str = "") -> None:
+        """Close the row."""
+        with self.database.begin() as session:
+            row = records.job(session, self.number)
+            row.spent = self.spent()
+            records.finish_job(row, state, error)

@@ -1,0 +1,64 @@
+"""Lays tried on the side, one after another; each is kept as soon as it is there."""
+
+from __future__ import annotations
+
+import time
+from typing import Any
+
+from ..core.lay.answer import to_json
+from ..core.lay.problem import BadProblem, too_wide
+from ..core.lay.reading import read_problem
+from ..core.lay.solver import EngineFault, solve
+from ..store import trials
+from ..store.database import Database
+from .pulse import WORKERS, Pulse
+
+#: Every trial begins at the same place, so that two lays differ by their rules and not by chance.
+SEED = 1
+
+
+def run(database: Database, number: int) -> None:
+    """Try every lay of a job. What is there already is not tried again, so a restart goes on where it was."""
+    pulse = Pulse(database, number)
+    seconds = float(pulse.params["seconds"])
+    content: set[str] = set()
+    for one in pulse.params["trials"]:
+        if pulse.cancelled():
+            return pulse.end("cancelled")
+        if {one["group"], one["after"]} & content:
+            continue
+        with database.look() as session:
+            row = trials.known(session, [one["print"]]).get(one["print"])
+            there = row is not None and row.seconds >= trials.SHORTER * seconds
+            found: dict[str, Any] = {"lays": list(row.lays)} if row is not None and there else {}
+        if not there:
+            found = _try(one["problem"], seconds, pulse)
+            if pulse.stop:
+                return pulse.end("cancelled")
+            with database.begin() as session:
+                trials.keep(session, one["print"], one["problem"], seconds, **found)
+        lays = found.get("lays")
+        if one["group"] and one["enough"] is not None and lays and lays[0][1]["length"] <= one["enough"]:
+            content.add(one["group"])
+    return pulse.end("done")
+
+
+def _try(asked: dict[str, Any], seconds: float, pulse: Pulse) -> dict[str, Any]:
+    """What one problem comes to, as the columns of its row."""
+    try:
+        problem = read_problem(asked)
+        wide = too_wide(problem)
+        if wide:
+            return {"wide": [[piece, across, problem.width] for piece, across in wide]}
+        answer = solve(
+            problem,
+            seed=SEED,
+            seconds=seconds,
+            clock=time.monotonic,
+            cancelled=pulse.cancelled,
+            workers=WORKERS,
+        )
+    except (BadProblem, EngineFault) as fault:
+        return {"why": str(fault)}
+    lays = sorted(answer.alternatives, key=lambda pair: pair[1].length)
+    return {"lays": [[fold, to_json(lay)] for fold, lay in lays]}
