@@ -52,6 +52,30 @@ def bars(page: Page) -> None:
     page.get_by_role("button", name="Bars").click()
 
 
+def tried(page: Page) -> None:
+    """Waits until the lays on the side are there."""
+    page.wait_for_timeout(1500)
+    page.wait_for_function("() => !document.querySelector('.progress progress')", timeout=120_000)
+
+
+def try_remnant(page: Page) -> None:
+    page.get_by_role("button", name=re.compile("slate blue")).click()
+    tried(page)
+
+
+def share(page: Page) -> None:
+    page.get_by_label("Bow ties and cuffs").check()
+    tried(page)
+
+
+def strips(page: Page) -> None:
+    for label, text in (("Sewn to an edge of", "120 cm"), ("Finished depth", "14 cm"), ("The rectangle is long", "70 cm"), ("and wide", "45 cm"), ("Tape, cut width", "3 cm")):
+        field = page.get_by_label(label, exact=True)
+        field.fill(text)
+        field.press("Enter")
+    page.wait_for_selector("text=rounds")
+
+
 #: view: (project, stage, what to do first)
 VIEWS = {
     "bench": (None, "", None),
@@ -64,7 +88,13 @@ VIEWS = {
     "treatment": ("Notched waistcoat", "shrink?part=treat", None),
     "together": ("Notched waistcoat", "shrink?part=set", None),
     "washing-day": (None, "washday", planned),
-    "buy": ("Boxy overshirt", "buy", None),
+    "buy": ("Boxy overshirt", "buy", tried),
+    "buy-offers": ("Boxy overshirt", "buy?part=offers", tried),
+    "buy-cupboard": ("Bow ties and cuffs", "buy?part=cupboard", try_remnant),
+    "buy-share": ("Boxy overshirt", "buy?part=together", share),
+    "buy-envelope": ("Boxy overshirt", "buy?part=envelope", None),
+    "buy-strips": ("Six-gore skirt", "buy?part=strips", strips),
+    "buy-list": ("Six-gore skirt", "buy?part=list", None),
     "working": ("Six-gore skirt", "buy", opened_working),
     "lay": ("Six-gore skirt", "lay", lambda page: choose_piece(page, "Gore, 2")),
     "lay-folded": ("Notched waistcoat", "lay", folded),

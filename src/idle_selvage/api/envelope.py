@@ -157,7 +157,7 @@ def _envelope_out(session: Session, row: models.Project) -> buy_out.EnvelopeOut:
             buy_out.ViewOut(
                 name=v["name"],
                 rows=[
-                    buy_out.RowOfChartOut(width=show.maybe(r["width"]), lengths=[show.maybe(x) for x in r["lengths"]])
+                    buy_out.RowOfChartOut(width=show.maybe(r["width"]), lengths=[show.shop(x) for x in r["lengths"]])
                     for r in v["rows"]
                 ],
             )

@@ -22,6 +22,10 @@ class Presenter:
     def length(self, mm: float) -> out.LengthOut:
         return out.LengthOut(mm=mm, text=length_text(mm, self.system))
 
+    def shop(self, mm: float | None) -> out.LengthOut | None:
+        """A length as a shop or an envelope speaks of it: metres, or yards where it is whole eighths."""
+        return None if mm is None else out.LengthOut(mm=mm, text=self.quantity(Quantity(mm, "purchase")))
+
     def maybe(self, mm: float | None) -> out.LengthOut | None:
         return None if mm is None else self.length(mm)
 

@@ -37,7 +37,8 @@ TABLE_EIGHTHS: tuple[tuple[int, ...], ...] = (
 MORE_MM = MM_PER_YARD / 4
 #: Columns that lie this far apart are a large difference in width. The table does not say; from memory.
 LARGE_COLUMNS = 3
-#: A measured width this much beyond a column's range is still that column's, inches.
+#: A cloth this much narrower than the width its chart names still counts as that width, inches; common practice,
+#: as loom widths vary.
 NEAR_IN = 1.0
 
 
@@ -64,14 +65,14 @@ class Crossing:
 
 
 def crossing(chart: Chart, width: float, size: str) -> Crossing:
-    """Read the chart: the row is the widest printed width that the cloth still has.
+    """Read the chart: the row is the widest printed width that the cloth still has, give or take an inch.
 
-    A cloth narrower than a printed width cannot be cut by that row. Raises :class:`BadChart`.
+    A cloth narrower than that cannot be cut by the row. Raises :class:`BadChart`.
     """
     if size not in chart.sizes:
         raise BadChart(f"The chart has no size {size}; it has {', '.join(chart.sizes) or 'none yet'}.")
     column = chart.sizes.index(size)
-    rows = [k for k, w in enumerate(chart.widths) if w <= width + 0.5 * MM_PER_INCH]
+    rows = [k for k, w in enumerate(chart.widths) if w <= width + NEAR_IN * MM_PER_INCH]
     if not rows:
         raise BadChart("Every width on the chart is wider than the cloth. Convert it from the narrowest printed width.")
     row = max(rows, key=lambda k: chart.widths[k])

@@ -441,7 +441,7 @@ def lay_problem(
                 grain,
                 row.one_way,
                 match=matches(meeting, name, shape.outline, row.pair, bars),
-                centre_on_axis="y" if centred_on(meeting, row.pair, bars) else None,
+                centre_on_axis="x" if centred_on(meeting, row.pair, bars) else None,
             )
         )
     if not any(piece.match or piece.centre_on_axis for piece in laid):

@@ -1,7 +1,7 @@
 import { type QueryClient, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useParams } from "react-router";
 import {
-  api, type ClothChange, type LayWishes, type Project, type ProjectChange, type PurchaseChange, saved, type SwatchChange, unwrap, type Washday,
+  api, type ClothChange, type LayWishes, type PieceChange, type Project, type ProjectChange, type PurchaseChange, saved, type SwatchChange, unwrap, type Washday,
 } from "./client";
 
 export function useSettings() {
@@ -39,6 +39,7 @@ export function useChanges() {
     client.setQueryData(["project", id], project);
     void client.invalidateQueries({ queryKey: ["projects"] });
     void client.invalidateQueries({ queryKey: ["lay", id] });
+    void client.invalidateQueries({ queryKey: ["buy", id] });
     void client.invalidateQueries({ queryKey: ["log", id] });
     void client.invalidateQueries({ queryKey: ["shrink", id] });
     void client.invalidateQueries({ queryKey: ["cupboard"] });
@@ -57,6 +58,8 @@ export function useChanges() {
     purchase: async (body: PurchaseChange) =>
       keep(await saved(api.PATCH("/api/projects/{project_id}/purchase", { ...path, body }))),
     lay: async (body: LayWishes) => keep(await saved(api.PATCH("/api/projects/{project_id}/lay", { ...path, body }))),
+    piece: async (piece_id: number, body: PieceChange) =>
+      keep(await saved(api.PATCH("/api/pieces/{piece_id}", { params: { path: { piece_id } }, body }))),
     cloth: async (body: ClothChange) =>
       keep(await saved(api.PATCH("/api/projects/{project_id}/cloth", { ...path, body }))),
     school: async (school: string) =>

@@ -5,7 +5,7 @@ import { useChanges, useChoices, useProject } from "../../api/hooks";
 import { useUndo } from "../../app/useUndo";
 import { bounds } from "../../cloth-view/outline";
 import { useSize } from "../../cloth-view/useSize";
-import { EntryChoice } from "../../fields/Entry";
+import { DraftScope, EntryChoice, EntryLength, EntryText, EntryTick } from "../../fields/Entry";
 import { PieceShape } from "./PieceShape";
 import { StationsDrawer } from "./StationsDrawer";
 
@@ -54,6 +54,7 @@ function howCut(piece: Piece): string {
 }
 
 function Facts({ piece, onChange, onTakeOut }: { piece: Piece; onChange: () => void; onTakeOut: () => void }) {
+  const { piece: change } = useChanges();
   return (
     <section aria-label="The chosen piece">
       <h2>{piece.name}</h2>
@@ -65,6 +66,20 @@ function Facts({ piece, onChange, onTakeOut }: { piece: Piece; onChange: () => v
         <Button onClick={onChange}>Change</Button>
         <Button onClick={onTakeOut}>Take out</Button>
       </p>
+      <DraftScope value={`piece-${piece.id}`}>
+        <EntryTick label="does not show when worn (facing, pocket bag)" value={piece.hidden} onSave={(hidden) => change(piece.id, { hidden })} />
+        <EntryTick label="has a hem at its low end" value={piece.hem} onSave={(hem) => change(piece.id, { hem })} />
+        {piece.grain === "lengthwise" && (
+          <>
+            <h3>On bars</h3>
+            <div className="two">
+              <EntryText label="Meets, in the group" path="meets" value={piece.meets} placeholder="such as: side seams" onSave={(meets) => change(piece.id, { meets })} />
+              <EntryLength label="above its low seam" path="meets_at" value={piece.meets_at.text} onSave={(meets_at) => change(piece.id, { meets_at })} />
+            </div>
+            <EntryTick label={piece.pair ? "left and right mirror each other on the bars" : "its middle lies on a mirror line of the bars"} value={piece.centred} onSave={(centred) => change(piece.id, { centred })} />
+          </>
+        )}
+      </DraftScope>
     </section>
   );
 }

@@ -1,0 +1,173 @@
+import { Button, Drawer } from "antd";
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, type NewOffer, type Offer, type OfferChange, type Offers, type Project, saved, unwrap } from "../../api/client";
+import { useChoices } from "../../api/hooks";
+import { useUndo } from "../../app/useUndo";
+import { Worked } from "../../app/Working";
+import { DraftScope, EntryChoice, EntryLength, EntryText } from "../../fields/Entry";
+import { fitting, SmallLay } from "./SmallLay";
+import { Trying } from "./Trying";
+import { useBuyPart, useTrials } from "./useBuy";
+
+type Order = "width" | "to_buy" | "cost" | "waste";
+const ORDERS: { key: Order; label: string; of: (o: Offer) => number | undefined }[] = [
+  { key: "width", label: "width", of: (o) => o.width.mm },
+  { key: "to_buy", label: "to buy", of: (o) => o.to_buy?.value },
+  { key: "cost", label: "cost", of: (o) => o.cost?.value },
+  { key: "waste", label: "not in a piece", of: (o) => o.waste?.value },
+];
+
+/** Widths and prices side by side, each with its own lay. */
+export function OffersPart({ project }: { project: Project }) {
+  const part = useBuyPart<Offers>("offers", (id) => unwrap(api.GET("/api/projects/{project_id}/offers", { params: { path: { project_id: id } } })));
+  const trials = useTrials("offers", part.data?.trials, () => void part.again());
+  const undo = useUndo();
+  const [by, setBy] = useState<Order>();
+  const [down, setDown] = useState(false);
+  const [open, setOpen] = useState<number>();
+  const [shop, setShop] = useState(false);
+  const found = part.data;
+  if (part.error) return <p className="spoil">{part.error.message}</p>;
+  if (!found) return <p className="quiet">Fetching …</p>;
+  const order = ORDERS.find((o) => o.key === by);
+  const rows = order
+    ? found.offers.toSorted((a, b) => ((order.of(a) ?? Infinity) - (order.of(b) ?? Infinity)) * (down ? -1 : 1))
+    : found.offers;
+  const lays = found.offers.flatMap((o) => (o.lay ? [o.lay] : []));
+  const scale = fitting(Math.max(...lays.map((l) => l.length.mm)), Math.max(...lays.map((l) => l.width)), 240, 92);
+  const path = { project_id: project.id };
+  async function add(body: NewOffer) {
+    const told = part.keep(await saved(api.POST("/api/projects/{project_id}/offers", { params: { path }, body })));
+    return told.offers.at(-1)?.id ?? undefined;
+  }
+  async function takeOut(offer: Offer) {
+    const at = { params: { path: { ...path, offer_id: offer.id! } } };
+    part.keep(await saved(api.DELETE("/api/projects/{project_id}/offers/{offer_id}", at)));
+    undo(`offer-${offer.id}`, `${offer.name} was taken out.`, async () => part.keep(await saved(api.POST("/api/projects/{project_id}/offers/{offer_id}/restore", at))));
+  }
+  return (
+    <>
+      <h1>{found.headline}</h1>
+      {found.missing && <p className="look">{found.missing}</p>}
+      <p className="commands">
+        <Button type={found.offers.length < 2 ? "primary" : "default"} onClick={async () => setOpen(await add({ name: "Another width", width: "140 cm", shop_number: "" }))}>Put an offer beside these</Button>
+        <Button onClick={() => setShop(true)}>Look at the shop’s list</Button>
+      </p>
+      <Trying trials={trials} what="Laying each width" />
+      {found.offers.length > 0 && (
+        <table className="offers">
+          <thead>
+            <tr>
+              <th scope="col">offer</th>
+              {ORDERS.slice(0, 1).map((o) => <Head key={o.key} order={o} by={by} down={down} onBy={(k, d) => { setBy(k); setDown(d); }} />)}
+              <th scope="col">price</th>
+              <th scope="col">lay</th>
+              {ORDERS.slice(1).map((o) => <Head key={o.key} order={o} by={by} down={down} onBy={(k, d) => { setBy(k); setDown(d); }} />)}
+              <th scope="col" className="offer-picture" />
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((offer) => (
+              <tr key={offer.id ?? "own"} className={offer.cheapest || offer.least_waste ? "best" : undefined}>
+                <th scope="row">
+                  {offer.id === null ? offer.name : <button type="button" className="worked" onClick={() => setOpen(offer.id ?? undefined)}>{offer.name}</button>}
+                  <small>{offer.id === null ? "the cloth of this project" : `shrinks ${offer.shrinkage}`}{offer.stock ? `, ${offer.stock.text} in stock` : ""}</small>
+                </th>
+                <td>{offer.width.text}</td>
+                <td>{offer.price_text || "—"}</td>
+                <td>{offer.lay?.length.text ?? "—"}</td>
+                <td><b>{offer.to_buy ? <Worked figure={offer.to_buy} label={`to buy, ${offer.name}`}>{offer.to_buy.text}</Worked> : "—"}</b></td>
+                <td>{offer.cost ? <Worked figure={offer.cost} label={`cost, ${offer.name}`}>{offer.cost.text}</Worked> : "—"}</td>
+                <td>{offer.waste ? <Worked figure={offer.waste} label={`waste, ${offer.name}`}>{offer.waste.text}</Worked> : "—"}</td>
+                <td className="offer-picture">
+                  {offer.lay && <SmallLay lay={offer.lay} cloth={project.cloth} scale={scale} />}
+                  <span className="marks">
+                    {offer.cheapest && <span className="good">✓ cheapest</span>}
+                    {offer.least_waste && <span className="good">✓ least waste</span>}
+                    {offer.lacking && <span className="spoil">the shop is {offer.lacking.text} short of it</span>}
+                    {offer.told && <span className="spoil">{offer.told}</span>}
+                  </span>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      <OfferDrawer key={open ?? "none"} offer={found.offers.find((o) => o.id !== null && o.id === open)} onClose={() => setOpen(undefined)}
+        onChange={async (id, body) => { part.keep(await saved(api.PATCH("/api/projects/{project_id}/offers/{offer_id}", { params: { path: { ...path, offer_id: id } }, body }))); }}
+        onTakeOut={takeOut} />
+      <ShopDrawer open={shop} projectId={project.id} onClose={() => setShop(false)} onAdd={async (shop_number) => { await add({ shop_number }); }} />
+    </>
+  );
+}
+
+function Head({ order, by, down, onBy }: { order: (typeof ORDERS)[number]; by: Order | undefined; down: boolean; onBy: (key: Order, down: boolean) => void }) {
+  const chosen = by === order.key;
+  return (
+    <th scope="col" aria-sort={chosen ? (down ? "descending" : "ascending") : "none"}>
+      <button type="button" className="sort" onClick={() => onBy(order.key, chosen ? !down : false)}>
+        {order.label} {chosen ? (down ? "↓" : "↑") : ""}
+      </button>
+    </th>
+  );
+}
+
+function OfferDrawer({ offer, onChange, onTakeOut, onClose }: {
+  offer: Offer | undefined; onChange: (id: number, body: OfferChange) => Promise<void>; onTakeOut: (offer: Offer) => Promise<void>; onClose: () => void;
+}) {
+  const choices = useChoices();
+  if (!offer || offer.id === null) return null;
+  const id = offer.id;
+  const change = (body: OfferChange) => onChange(id, body);
+  const orNull = (v: string) => (v.trim() ? v : null);
+  const step = choices?.steps.find((s) => Math.abs(Number(s.value) - offer.step.mm) < 0.01);
+  return (
+    <Drawer closeIcon="Close" title="An offer" open onClose={onClose} size={420}
+      footer={<div className="drawer-foot"><Button onClick={async () => { onClose(); await onTakeOut(offer); }}>Take it out</Button><Button type="primary" onClick={onClose}>Done</Button></div>}>
+      <DraftScope value={`offer-${id}`}>
+        <EntryText label="Name" path="name" value={offer.name} onSave={(name) => change({ name })} />
+        <div className="two">
+          <EntryLength label="Width, selvage to selvage" path="width" value={offer.width.text} onSave={(width) => change({ width })} />
+          <EntryLength label="Both selvages together" path="margin" value={offer.margin.text} onSave={(margin) => change({ margin })} />
+          <EntryText label="Price" path="price" value={offer.price === null ? "" : String(offer.price)} onSave={(v) => change({ price: orNull(v) })} />
+          <EntryChoice label="a" value={offer.price_unit} options={[{ value: "m", label: "metre" }, { value: "yd", label: "yard" }]} onSave={(v) => change({ price_unit: v as "m" | "yd" })} />
+          <EntryText label="Shrinks along, %" path="warp" value={offer.warp === null ? "" : String(offer.warp)} placeholder="as this cloth" onSave={(v) => change({ warp: orNull(v) })} />
+          <EntryText label="Shrinks across, %" path="weft" value={offer.weft === null ? "" : String(offer.weft)} placeholder="as this cloth" onSave={(v) => change({ weft: orNull(v) })} />
+        </div>
+        <EntryChoice label="The shop cuts in steps of" value={step?.value ?? ""} options={choices?.steps ?? []} placeholder={offer.step.text} onSave={(v) => change({ step: Number(v) })} />
+        <div className="two">
+          <EntryLength label="The least it cuts" path="least" value={offer.least.text} onSave={(least) => change({ least })} />
+          <EntryLength label="In stock, in one piece" path="stock" value={offer.stock?.text ?? ""} placeholder="enough" onSave={(v) => change({ stock: orNull(v) })} />
+        </div>
+      </DraftScope>
+    </Drawer>
+  );
+}
+
+function ShopDrawer({ open, projectId, onClose, onAdd }: { open: boolean; projectId: number; onClose: () => void; onAdd: (number: string) => Promise<void> }) {
+  const list = useQuery({
+    queryKey: ["buy", projectId, "shop"],
+    enabled: open,
+    queryFn: () => unwrap(api.GET("/api/projects/{project_id}/shop", { params: { path: { project_id: projectId } } })),
+  });
+  return (
+    <Drawer closeIcon="Close" title={list.data?.shop ?? "The shop’s list"} open={open} onClose={onClose} size={560}>
+      <p className="quiet">Made-up cloths of a stand-in shop, served as a real price list would be.</p>
+      <table className="offers">
+        <thead><tr><th scope="col">cloth</th><th scope="col">width</th><th scope="col">price</th><th scope="col">in stock</th><th /></tr></thead>
+        <tbody>
+          {list.data?.quotes.map((q) => (
+            <tr key={q.number}>
+              <th scope="row">{q.name}<small>{q.made_of}, cut in {q.step.text}, at least {q.least.text}</small></th>
+              <td>{q.width.text}</td>
+              <td>{q.price.toFixed(2)} a {q.price_unit === "m" ? "metre" : "yard"}</td>
+              <td>{q.stock.text}</td>
+              <td>{q.added ? <span className="good">✓ beside</span> : <Button size="small" aria-label={`Put ${q.name} beside`} onClick={async () => { await onAdd(q.number); await list.refetch(); }}>Put beside</Button>}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </Drawer>
+  );
+}

@@ -1,0 +1,103 @@
+import { api, type Project, saved, type Strips, type StripsChange, unwrap } from "../../api/client";
+import { Worked } from "../../app/Working";
+import { EntryChoice, EntryLength, EntryText } from "../../fields/Entry";
+import { useBuyPart } from "./useBuy";
+
+const orNull = (text: string) => (text.trim() ? text : null);
+
+/** Gathered strips and ruffles, and bias tape out of a rectangle. */
+export function StripsPart({ project }: { project: Project }) {
+  const part = useBuyPart<Strips>("strips", (id) => unwrap(api.GET("/api/projects/{project_id}/strips", { params: { path: { project_id: id } } })));
+  const found = part.data;
+  if (part.error) return <p className="spoil">{part.error.message}</p>;
+  if (!found) return <p className="quiet">Fetching …</p>;
+  async function change(body: StripsChange) {
+    part.keep(await saved(api.PATCH("/api/projects/{project_id}/strips", { params: { path: { project_id: project.id } }, body })));
+  }
+  const length = (label: string, key: "edge" | "depth" | "hem" | "seam" | "long" | "wide" | "tape" | "tape_seam") => (
+    <EntryLength label={label} path={key} value={found[key]?.text ?? ""} onSave={(t) => change({ [key]: orNull(t) })} />
+  );
+  return (
+    <div className="buy-strips">
+      <section className="strip-form">
+        <h1>{found.headline}</h1>
+        <h2>A gathered strip or ruffle</h2>
+        <div className="three">
+          {length("Sewn to an edge of", "edge")}
+          {length("Finished depth", "depth")}
+          <EntryText label="Fullness (1.5 to 3)" path="fullness" value={String(found.fullness)} onSave={(fullness) => change({ fullness })} />
+          {length("Hem turned up", "hem")}
+          {length("Seam allowance", "seam")}
+          <EntryChoice label="Joined" value={found.ring ? "ring" : "flat"} options={[{ value: "ring", label: "into a ring" }, { value: "flat", label: "flat" }]} onSave={(v) => change({ ring: v === "ring" })} />
+        </div>
+        {found.fault && <p className="spoil" role="alert">{found.fault}</p>}
+        {found.ways.map((way) => (
+          <div key={way.key} className={way.least ? "strip-way least" : "strip-way"}>
+            <StripPicture way={way} project={project} width={found.width?.mm ?? 1000} ring={found.ring} />
+            <div>
+              <h3>{way.name} {way.least && <span className="good">✓ less cloth</span>}</h3>
+              <p>{way.strips === 1 ? "one strip" : `${way.strips} strips`} of {way.each.text}; {found.ring ? "round" : "flat"} <Worked figure={way.joined} label={`joined, ${way.name}`}>{way.joined.text}</Worked></p>
+              <p>fullness <Worked figure={way.fullness} label={`fullness, ${way.name}`}>{way.fullness.value.toFixed(2)}</Worked>{" "}
+                {Math.abs(way.fullness.value - found.fullness) > 0.005 && <span className="quiet">instead of {found.fullness}</span>}</p>
+              <p>takes <Worked figure={way.cloth} label={`cloth, ${way.name}`}>{way.cloth.text}</Worked> of the whole width</p>
+            </div>
+          </div>
+        ))}
+      </section>
+      <section className="strip-form">
+        <h2>Bias tape out of a rectangle</h2>
+        <div className="two">
+          {length("The rectangle is long", "long")}
+          {length("and wide", "wide")}
+          {length("Tape, cut width", "tape")}
+          {length("Allowance at joins", "tape_seam")}
+        </div>
+        {found.tape_fault && <p className="spoil" role="alert">{found.tape_fault}</p>}
+        {found.long && found.wide && found.tape && !found.tape_fault && (
+          <BiasPicture long={found.long.mm} wide={found.wide.mm} tape={found.tape.mm} ground={project.cloth.ground} />
+        )}
+        {found.cut_strips && found.continuous && (
+          <>
+            <p>By strips: <Worked figure={found.cut_strips} label="by strips">{found.cut_strips.text}</Worked>, {found.joins === 1 ? "1 join" : `${found.joins} joins`}</p>
+            <p>Continuous: <Worked figure={found.continuous} label="continuous">{found.continuous.text}</Worked>, {found.rounds} rounds</p>
+            <p className="quiet">{found.tape_told}</p>
+          </>
+        )}
+      </section>
+    </div>
+  );
+}
+
+/** The strips on the width they are cut from, at one scale. */
+function StripPicture({ way, project, width, ring }: { way: Strips["ways"][number]; project: Project; width: number; ring: boolean }) {
+  const along = way.key === "along";
+  const deep = along ? (way.cloth.value * width) / way.each.mm : way.cloth.value / way.strips;
+  const long = along ? way.each.mm : way.cloth.value;
+  const scale = Math.min(320 / long, 120 / width);
+  return (
+    <svg width={long * scale + 2} height={width * scale + 2} className="small-lay" role="img" aria-label={`${way.name}: ${way.strips} ${ring ? "round" : "flat"}`}>
+      <rect x={1} y={1} width={long * scale} height={width * scale} fill={project.cloth.ground} />
+      {along ? (
+        <polygon points={`1,1 ${1 + long * scale},1 ${1 + long * scale},${1 + deep * scale} 1,${1 + deep * scale}`} />
+      ) : (
+        Array.from({ length: Math.min(way.strips, 200) }, (_, k) => (
+          <polygon key={k} points={`${1 + k * deep * scale},1 ${1 + (k + 1) * deep * scale},1 ${1 + (k + 1) * deep * scale},${1 + width * scale} ${1 + k * deep * scale},${1 + width * scale}`} />
+        ))
+      )}
+    </svg>
+  );
+}
+
+function BiasPicture({ long, wide, tape, ground }: { long: number; wide: number; tape: number; ground: string }) {
+  const scale = Math.min(380 / long, 180 / wide);
+  const [w, h, pitch] = [long * scale, wide * scale, tape * Math.SQRT2 * scale];
+  const lines = Array.from({ length: Math.min(400, Math.floor((w + h) / pitch)) }, (_, k) => (k + 1) * pitch);
+  return (
+    <svg width={w + 2} height={h + 2} className="small-lay" role="img" aria-label="slanted strips on the rectangle">
+      <rect x={1} y={1} width={w} height={h} fill={ground} />
+      {lines.map((at) => (
+        <line key={at} x1={1 + Math.min(at, w)} y1={1 + Math.max(0, at - w)} x2={1 + Math.max(0, at - h)} y2={1 + Math.min(at, h)} />
+      ))}
+    </svg>
+  );
+}

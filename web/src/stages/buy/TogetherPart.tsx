@@ -1,0 +1,60 @@
+import { api, type Project, saved, type Together, unwrap } from "../../api/client";
+import { Worked } from "../../app/Working";
+import { useSize } from "../../cloth-view/useSize";
+import { fitting, SmallLay } from "./SmallLay";
+import { Trying } from "./Trying";
+import { useBuyPart, useTrials } from "./useBuy";
+
+/** Several garments from one cloth: laid together, and what that saves. */
+export function TogetherPart({ project }: { project: Project }) {
+  const part = useBuyPart<Together>("together", (id) => unwrap(api.GET("/api/projects/{project_id}/together", { params: { path: { project_id: id } } })));
+  const trials = useTrials("together", part.data?.trials, () => void part.again());
+  const { ref, width, height } = useSize<HTMLDivElement>();
+  const found = part.data;
+  if (part.error) return <p className="spoil">{part.error.message}</p>;
+  if (!found) return <p className="quiet">Fetching …</p>;
+  const chosen = found.projects.filter((p) => p.chosen && p.project_id !== project.id).map((p) => p.project_id);
+  async function choose(projects: number[]) {
+    // the tick stands at once; the answer says what it means
+    part.keep({ ...found!, projects: found!.projects.map((p) => ({ ...p, chosen: p.project_id === project.id || projects.includes(p.project_id) })) });
+    part.keep(await saved(api.PUT("/api/projects/{project_id}/together", { params: { path: { project_id: project.id } }, body: { projects } })));
+  }
+  const saves = found.saved && found.saved.value > 0.5;
+  return (
+    <div className="buy-two">
+      <div className="picture-side">
+        <h1>
+          {found.together && found.saved
+            ? saves
+              ? <>Together <Worked figure={found.together} label="together">{found.together.text}</Worked>: that saves <Worked figure={found.saved} label="saved">{found.saved.text}</Worked></>
+              : <>Together <Worked figure={found.together} label="together">{found.together.text}</Worked>: that saves nothing here</>
+            : `What shares this length of ${project.cloth.name || "cloth"}?`}
+        </h1>
+        {found.told && <p className="quiet">{found.told}</p>}
+        <Trying trials={trials} what="Laying them together and apart" />
+        <div className="picture" ref={ref}>{found.lay && width > 0 && <SmallLay lay={found.lay} cloth={project.cloth} scale={fitting(found.lay.length.mm, found.lay.width, width - 4, height - 6)} />}</div>
+        {found.lay && <p className="quiet">The lay of all of them, {found.lay.length.text}, {found.lay.fold}, after washing.</p>}
+      </div>
+      <aside className="facts">
+        <h2>Cut from one length</h2>
+        <ul className="plain-list sharers">
+          {found.projects.map((p) => (
+            <li key={p.project_id}>
+              <label className="tick">
+                <input type="checkbox" checked={p.chosen} disabled={p.project_id === project.id}
+                  onChange={(e) => void choose(e.target.checked ? [...chosen, p.project_id] : chosen.filter((n) => n !== p.project_id))} />{" "}
+                {p.name}
+              </label>
+              {p.same_cloth && p.project_id !== project.id && <span className="quiet">plans with the same cloth</span>}
+              {p.chosen && p.why_not && <span className="spoil">{p.why_not}</span>}
+              {p.alone && <span className="quiet">alone <Worked figure={p.alone} label={`${p.name} alone`}>{p.alone.text}</Worked></span>}
+            </li>
+          ))}
+        </ul>
+        {found.apart && <p>Bought apart: <Worked figure={found.apart} label="apart">{found.apart.text}</Worked></p>}
+        {found.saved?.steps[1] && saves && <p>At this cloth’s price that is {found.saved.steps[1].result}.</p>}
+        <p className="quiet">Each keeps its own grain and its own places to meet on the bars. The larger of the gaps between pieces is kept.</p>
+      </aside>
+    </div>
+  );
+}

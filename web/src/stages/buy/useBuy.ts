@@ -1,0 +1,74 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useRef, useState } from "react";
+import { api, saved, type Trials, unwrap } from "../../api/client";
+import { useProjectId } from "../../api/hooks";
+
+/** One part of Buy: fetched, kept up to date while lays are tried for it, and put in place of the old after a change. */
+export function useBuyPart<T>(part: string, fetch: (id: number) => Promise<T>) {
+  const client = useQueryClient();
+  const id = useProjectId();
+  const key = ["buy", id, part];
+  const found = useQuery({ queryKey: key, queryFn: () => fetch(id), placeholderData: (old) => old });
+  return {
+    id,
+    data: found.data,
+    error: found.error,
+    keep: (data: T) => {
+      client.setQueryData(key, data);
+      void client.invalidateQueries({ queryKey: ["log", id] });
+      return data;
+    },
+    again: () => client.invalidateQueries({ queryKey: key }),
+  };
+}
+
+/**
+ * Has the lays of a part tried as soon as some are lacking, and follows them. `onNews` is called each time another
+ * one is there. Stopped by hand, they are not begun again by themselves.
+ */
+export function useTrials(what: "extras" | "offers" | "together" | "cupboard", trials: Trials | undefined, onNews: () => void, clothId?: number) {
+  const id = useProjectId();
+  const client = useQueryClient();
+  const [stopped, setStopped] = useState(false);
+  const begun = useRef("");
+  const key = ["buy", id, "trials", what, clothId];
+  const path = { path: { project_id: id } };
+  const followed = useQuery({
+    queryKey: key,
+    enabled: trials !== undefined && trials.state !== "idle",
+    queryFn: () => unwrap(api.GET("/api/projects/{project_id}/trials", { params: { ...path, query: { what, cloth_id: clothId ?? null } } })),
+    refetchInterval: (query) => (query.state.data && query.state.data.state === "idle" ? false : 500),
+    staleTime: 0,
+  }).data;
+  const told = trials && trials.state !== "idle" && followed ? followed : trials;
+  async function begin() {
+    setStopped(false);
+    const next = await unwrap(api.POST("/api/projects/{project_id}/trials", { params: path, body: { what, cloth_id: clothId ?? null } }));
+    client.setQueryData(key, next);
+    onNews();
+  }
+  const wanting = trials && trials.state === "idle" && trials.lacking > 0 && !trials.error && !stopped ? `${what}:${clothId}:${trials.of}:${trials.lacking}` : "";
+  useEffect(() => {
+    if (!wanting || begun.current === wanting) return;
+    begun.current = wanting;
+    void begin();
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- `wanting` stands for all of it
+  }, [wanting]);
+  const news = told ? `${told.state}:${told.done}` : "";
+  const before = useRef(news);
+  useEffect(() => {
+    if (news && before.current !== news) onNews();
+    before.current = news;
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- only what came in counts
+  }, [news]);
+  return {
+    told,
+    stopped,
+    begin,
+    async stop() {
+      setStopped(true);
+      if (told?.job_id) await saved(api.POST("/api/jobs/{job_id}/cancel", { params: { path: { job_id: told.job_id } } }));
+      onNews();
+    },
+  };
+}
