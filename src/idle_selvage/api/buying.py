@@ -99,6 +99,12 @@ class Sharing:
     told: str
 
 
+def sharers(session: Session, row: models.Project) -> list[int]:
+    """The other projects that share the purchase, without those deleted since."""
+    open_ = {p.id for p in records.projects(session)}
+    return [number for number in records.sheet_of(session, row.id).together if number in open_]
+
+
 def sharing(session: Session, row: models.Project, found: Tally, others: Sequence[int]) -> Sharing:
     """The projects of ``others`` and ``row`` itself on this project's cloth."""
     alone: list[tuple[models.Project, Problem | None, str]] = []
@@ -222,8 +228,7 @@ def wanted(
         problems = [offer_problem(session, row, found, offer)[0] for offer in offers(session, row.id)]
         return [Wanted(p) for p in problems if p is not None and not too_wide(p)]
     if what == "together":
-        sheet = records.sheet_of(session, row.id)
-        shared = sharing(session, row, found, sheet.together)
+        shared = sharing(session, row, found, sharers(session, row))
         all_of = [shared.together, *(problem for _, problem, _ in shared.alone)] if shared.together else []
         return [Wanted(p) for p in all_of if p is not None]
     if cloth_id is None:

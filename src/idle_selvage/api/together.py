@@ -48,8 +48,7 @@ def choose_together(path: out.ProjectPath, body: TogetherIn) -> Response:
 def _together_out(session: Session, row: models.Project) -> buy_out.TogetherOut:
     show = Presenter(system())
     found, _, _ = present.work_up(session, row)
-    chosen = records.sheet_of(session, row.id).together
-    chosen = [n for n in chosen if (p := session.get(models.Project, n)) is not None and p.deleted_at is None]
+    chosen = buying.sharers(session, row)
     shared = buying.sharing(session, row, found, chosen)
     needed = buying.wanted(session, row, found, "together", None, show)
     there = trials.known(session, (w.fingerprint for w in needed))

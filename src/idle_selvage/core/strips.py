@@ -144,7 +144,8 @@ def bias_tape(long: float, wide: float, tape: float, seam: float = 6.0) -> Tape:
     pitch = tape * math.sqrt(2.0)
     # strip k lies between the slants that leave the long side at k·pitch and (k+1)·pitch
     lengths = [_slant(a, b, k * pitch, (k + 1) * pitch) for k in range(int((a + b) / pitch))]
-    good = [value for value in lengths if value > 2 * tape]
+    # a strip shorter than two of its widths is all corner
+    good = [value for value in lengths if value >= 2 * tape - 1e-6]
     total = math.fsum(good) - max(0, len(good) - 1) * 2 * seam
     step = Step(
         "cut strips",

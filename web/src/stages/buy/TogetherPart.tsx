@@ -1,4 +1,4 @@
-import { api, type Project, saved, type Together, unwrap } from "../../api/client";
+import { api, type Cloth, type Project, saved, type SmallLay as Small, type Together, unwrap } from "../../api/client";
 import { Worked } from "../../app/Working";
 import { useSize } from "../../cloth-view/useSize";
 import { fitting, SmallLay } from "./SmallLay";
@@ -9,7 +9,6 @@ import { useBuyPart, useTrials } from "./useBuy";
 export function TogetherPart({ project }: { project: Project }) {
   const part = useBuyPart<Together>("together", (id) => unwrap(api.GET("/api/projects/{project_id}/together", { params: { path: { project_id: id } } })));
   const trials = useTrials("together", part.data?.trials, () => void part.again());
-  const { ref, width, height } = useSize<HTMLDivElement>();
   const found = part.data;
   if (part.error) return <p className="spoil">{part.error.message}</p>;
   if (!found) return <p className="quiet">Fetching …</p>;
@@ -32,7 +31,7 @@ export function TogetherPart({ project }: { project: Project }) {
         </h1>
         {found.told && <p className="quiet">{found.told}</p>}
         <Trying trials={trials} what="Laying them together and apart" />
-        <div className="picture" ref={ref}>{found.lay && width > 0 && <SmallLay lay={found.lay} cloth={project.cloth} scale={fitting(found.lay.length.mm, found.lay.width, width - 4, height - 6)} />}</div>
+        {found.lay && <Picture lay={found.lay} cloth={project.cloth} />}
         {found.lay && <p className="quiet">The lay of all of them, {found.lay.length.text}, {found.lay.fold}, after washing.</p>}
       </div>
       <aside className="facts">
@@ -55,6 +54,16 @@ export function TogetherPart({ project }: { project: Project }) {
         {found.saved?.steps[1] && saves && <p>At this cloth’s price that is {found.saved.steps[1].result}.</p>}
         <p className="quiet">Each keeps its own grain and its own places to meet on the bars. The larger of the gaps between pieces is kept.</p>
       </aside>
+    </div>
+  );
+}
+
+/** The lay of all of them, as large as there is room. */
+function Picture({ lay, cloth }: { lay: Small; cloth: Cloth }) {
+  const { ref, width, height } = useSize<HTMLDivElement>();
+  return (
+    <div className="picture" ref={ref}>
+      {width > 0 && <SmallLay lay={lay} cloth={cloth} scale={fitting(lay.length.mm, lay.width, width - 4, height - 6)} />}
     </div>
   );
 }
