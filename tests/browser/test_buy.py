@@ -83,11 +83,11 @@ def test_offers_are_laid_compared_and_sorted(page: Page, demo: str) -> None:
     page.get_by_role("button", name="Close").click()
     expect(page.locator(".offers .small-lay")).to_have_count(5, timeout=60_000)
 
-    page.get_by_role("button", name="Linen stripe, narrow loom").click()
+    page.get_by_role("button", name="Linen stripe, narrow loom", exact=True).click()
     enter(page, "Price", "1")
     page.get_by_role("button", name="Done").click()
     expect(page.get_by_role("row", name=re.compile("narrow loom"))).to_contain_text("cheapest")
-    page.get_by_role("button", name="Linen stripe, narrow loom").click()
+    page.get_by_role("button", name="Linen stripe, narrow loom", exact=True).click()
     page.get_by_role("button", name="Take it out").click()
     expect(rows).to_have_count(4)
     page.get_by_role("button", name="Bring it back").click()
