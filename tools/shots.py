@@ -69,20 +69,33 @@ def share(page: Page) -> None:
 
 
 def strips(page: Page) -> None:
-    for label, text in (("Sewn to an edge of", "120 cm"), ("Finished depth", "14 cm"), ("The rectangle is long", "70 cm"), ("and wide", "45 cm"), ("Tape, cut width", "3 cm")):
+    for label, text in (
+        ("Sewn to an edge of", "120 cm"),
+        ("Finished depth", "14 cm"),
+        ("The rectangle is long", "70 cm"),
+        ("and wide", "45 cm"),
+        ("Tape, cut width", "3 cm"),
+    ):
         field = page.get_by_label(label, exact=True)
         field.fill(text)
         field.press("Enter")
     page.wait_for_selector("text=rounds")
 
 
+#: looked at while working, and not kept in docs/screenshots
+ASIDE = {
+    "plan-stations": ("Six-gore skirt", "plan", stations),
+    "cloth-bars": ("Six-gore skirt", "cloth", bars),
+    "working": ("Six-gore skirt", "buy", opened_working),
+    "lay-bias": ("Bias slip", "lay", lambda page: choose_piece(page, "Front, 1")),
+    "buy-share": ("Boxy overshirt", "buy?part=together", share),
+    "buy-strips": ("Six-gore skirt", "buy?part=strips", strips),
+}
 #: view: (project, stage, what to do first)
 VIEWS = {
     "bench": (None, "", None),
     "plan": ("Boxy overshirt", "plan", lambda page: choose_piece(page, "Sleeve")),
-    "plan-stations": ("Six-gore skirt", "plan", stations),
     "cloth": ("Notched waistcoat", "cloth", None),
-    "cloth-bars": ("Six-gore skirt", "cloth", bars),
     "cupboard": (None, "cupboard", None),
     "shrink": ("Boxy overshirt", "shrink", None),
     "treatment": ("Notched waistcoat", "shrink?part=treat", None),
@@ -91,14 +104,10 @@ VIEWS = {
     "buy": ("Boxy overshirt", "buy", tried),
     "buy-offers": ("Boxy overshirt", "buy?part=offers", tried),
     "buy-cupboard": ("Bow ties and cuffs", "buy?part=cupboard", try_remnant),
-    "buy-share": ("Boxy overshirt", "buy?part=together", share),
     "buy-envelope": ("Boxy overshirt", "buy?part=envelope", None),
-    "buy-strips": ("Six-gore skirt", "buy?part=strips", strips),
     "buy-list": ("Six-gore skirt", "buy?part=list", None),
-    "working": ("Six-gore skirt", "buy", opened_working),
     "lay": ("Six-gore skirt", "lay", lambda page: choose_piece(page, "Gore, 2")),
     "lay-folded": ("Notched waistcoat", "lay", folded),
-    "lay-bias": ("Bias slip", "lay", lambda page: choose_piece(page, "Front, 1")),
     "log": ("Boxy overshirt", "log", None),
 }
 TABLET = {"lay-tablet": ("Boxy overshirt", "lay", None)}
@@ -107,8 +116,8 @@ TABLET = {"lay-tablet": ("Boxy overshirt", "lay", None)}
 def take(base: str, out: Path, names: list[str], tablet: bool) -> None:
     with sync_playwright() as play:
         browser = play.chromium.launch(executable_path=CHROMIUM, args=ARGS)
-        views = dict(VIEWS) | TABLET
-        for name in names or list(views):
+        views = dict(VIEWS) | TABLET | ASIDE
+        for name in names or [*VIEWS, *TABLET]:
             project, stage, first = views[name]
             narrow = tablet or name in TABLET
             page = browser.new_page(

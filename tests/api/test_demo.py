@@ -46,6 +46,7 @@ def test_what_the_demo_warns_of(choir: dict[str, dict[str, Any]]) -> None:
     assert "would pucker" in said["Notched waistcoat"] and "would pucker" not in said["Boxy overshirt"]
     assert "say on Plan which do" not in said["Six-gore skirt"] and "planning range" in said["Bias slip"]
     assert "say on Plan which do" in said["Bow ties and cuffs"], "a border that nothing is matched to"
+    assert "The faded fold cannot be kept off" in said["Bow ties and cuffs"], "a bow reaches over it"
     assert "fewer than three places" in said["Bow ties and cuffs"]
     assert choir["Bias slip"]["set"]["wanted"], "a crepe that shows what is under it asks for a lining"
 

@@ -15,7 +15,7 @@ from idle_selvage.core.extras import extras, ladder, rules_of, without
 from idle_selvage.core.helps import HEMS_MM, PieceFacts, helps
 from idle_selvage.core.lay.problem import Bars, LayPiece, Match, Problem, pieces_area
 from idle_selvage.core.lay.solver import solve
-from idle_selvage.core.matching import Meeting, blocked, centred_on, matches, washed_bars
+from idle_selvage.core.matching import FOLD_REACH_MM, Meeting, blocked, centred_on, faded_fold, matches, washed_bars
 from idle_selvage.core.offers import Offer, cheapest, least_waste, usable, weigh
 from idle_selvage.core.pieces import Outline
 from idle_selvage.core.purchase import Extra, Order, purchase
@@ -150,10 +150,17 @@ def test_match_points_lie_on_the_seam_line() -> None:
 
 def test_flaws_move_with_the_shrinking_cloth() -> None:
     # by hand: 500 × 0.9 − 50 = 400, 540 × 0.9 − 50 = 436; across 100 × 0.95 − 10 = 85, 120 × 0.95 − 10 = 104
-    spot = blocked([(500, 100, 40, 20)], None, 10, 5, 10, 50, 1000, 9999)
+    spot = blocked([(500, 100, 40, 20)], 10, 5, 10, 50, 1000)
     assert spot == ((400.0, 85.0, 436.0, 104.0),)
-    assert blocked([(0, 100, 40, 20)], None, 10, 5, 10, 50, 1000, 9999) == (), "it goes with the end that is cut off"
-    assert blocked([], 600.0, 0, 0, 10, 0, 1000, 9999) == ((0.0, 587.0, 9999.0, 593.0),)
+    assert blocked([(0, 100, 40, 20)], 10, 5, 10, 50, 1000) == (), "it goes with the end that is cut off"
+
+
+def test_a_faded_fold_is_kept_off_where_every_piece_fits_beside_it() -> None:
+    # at 600 less a margin of 10: from 587 to 593 of 1000, so 587 lie on the wider side
+    narrow, wide = LayPiece("A", rectangle(900, 580)), LayPiece("B", rectangle(900, 590))
+    assert faded_fold(600.0, 0, 10, 1000, [narrow], False) == (0.0, 587.0, FOLD_REACH_MM, 593.0)
+    assert faded_fold(600.0, 0, 10, 1000, [narrow, wide], False) is None
+    assert faded_fold(5.0, 0, 10, 1000, [narrow], False) is None, "it lies in the margin"
 
 
 # --- offers ------------------------------------------------------------------------------------------------------

@@ -282,6 +282,5 @@ def why_not(show: Presenter, trial: models.Trial | None) -> str:
     """Why a trial has no lay, as a sentence, or nothing."""
     if trial is None:
         return ""
-    if trial.wide:
-        return " ".join(show.too_wide(piece, across, width) for piece, across, width in trial.wide)
-    return str(trial.why)
+    wide = [show.too_wide(piece, across, width) for piece, across, width in trial.wide]
+    return " ".join([*wide, *([trial.why] if trial.why else [])])

@@ -16,6 +16,7 @@ from ..core.lay.drawing import Drawing, draw
 from ..core.lay.problem import Problem
 from ..core.lay.problem import to_json as problem_json
 from ..core.lay.reading import read_problem
+from ..core.matching import FOLD_REACH_MM
 from ..core.pieces import GRAINS, BadPiece
 from ..core.purchase import RULES, SHOP_STEPS_MM, round_up
 from ..core.sets import ROLES
@@ -188,6 +189,10 @@ def project_out(session: Session, row: models.Project, system: System) -> out.Pr
     if (along.seen or across.seen) and not met:
         told = "No piece meets another on the bars: say on Plan which do."
         warnings.append(out.WarningOut(stage="plan", level="look", text=told))
+    problem, _ = current_problem(session, row, found) if row.cloth.shop_fold is not None else (None, "")
+    if problem is not None and not any(x1 >= FOLD_REACH_MM for _, _, x1, _ in problem.blocked):
+        told = "The faded fold cannot be kept off: a piece is wider than the cloth on either side of it."
+        warnings.append(out.WarningOut(stage="lay", level="look", text=told))
     if swatch is not None and swatch.simulated:
         told = "The swatch's readings are made up by the stand-in washer."
         warnings.append(out.WarningOut(stage="shrink", level="look", text=told))

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from .bars import Bars as BarSequence
-from .lay.problem import Bars, Match
+from .lay.problem import Bars, LayPiece, Match, Problem, too_wide
 from .pieces import Outline
 
 
@@ -61,20 +61,13 @@ def centred_on(meeting: Meeting, pair: bool, bars: Bars) -> bool:
     return meeting.centred and not pair and bars.y_repeat is not None and bool(bars.y_axes)
 
 
-def blocked(
-    flaws: Sequence[tuple[float, float, float, float]],
-    shop_fold: float | None,
-    warp: float,
-    weft: float,
-    margin: float,
-    trim: float,
-    width: float,
-    long: float,
-) -> tuple[tuple[float, float, float, float], ...]:
-    """Flaws (x, y, w, h) and a faded fold, from the unwashed cloth to rectangles on the usable washed one.
+Area = tuple[float, float, float, float]
 
-    ``long`` is how far along the cloth a faded fold is kept off, mm.
-    """
+
+def blocked(
+    flaws: Sequence[Area], warp: float, weft: float, margin: float, trim: float, width: float
+) -> tuple[Area, ...]:
+    """Flaws (x, y, w, h), from the unwashed cloth to rectangles (x0, y0, x1, y1) on the usable washed one."""
     kx, ky = 1.0 - warp / 100.0, 1.0 - weft / 100.0
     out = []
     for x, y, w, h in flaws:
@@ -82,13 +75,27 @@ def blocked(
         y0, y1 = max(0.0, y * ky - margin), min(width, (y + h) * ky - margin)
         if x1 > x0 and y1 > y0:
             out.append((round(x0, 2), round(y0, 2), round(x1, 2), round(y1, 2)))
-    if shop_fold is not None:
-        middle = shop_fold * ky - margin
-        y0, y1 = max(0.0, middle - FOLD_MARK_MM), min(width, middle + FOLD_MARK_MM)
-        if y1 > y0:
-            out.append((0.0, round(y0, 2), round(long, 2), round(y1, 2)))
     return tuple(out)
+
+
+def faded_fold(
+    shop_fold: float, weft: float, margin: float, width: float, pieces: Sequence[LayPiece], one_way: bool
+) -> Area | None:
+    """A faded shop fold as a strip all along the usable washed cloth, or None where it cannot be kept off.
+
+    It cannot when a piece is wider than what lies on either side of it: then it has to be laid where it shows least.
+    """
+    middle = shop_fold * (1.0 - weft / 100.0) - margin
+    low, high = max(0.0, middle - FOLD_MARK_MM), min(width, middle + FOLD_MARK_MM)
+    if high <= low:
+        return None
+    widest = max(low, width - high)
+    if widest <= 0 or too_wide(Problem(widest, tuple(pieces), one_way=one_way)):
+        return None
+    return (0.0, round(low, 2), FOLD_REACH_MM, round(high, 2))
 
 
 #: A faded or dusty shop fold is kept off by so much on either side. Common practice, from memory.
 FOLD_MARK_MM = 3.0
+#: How far along the cloth it is kept off: more than any lay of a home dressmaker.
+FOLD_REACH_MM = 30_000.0

@@ -8,7 +8,7 @@ from typing import Any
 from ..core.lay.answer import to_json
 from ..core.lay.problem import BadProblem, too_wide
 from ..core.lay.reading import read_problem
-from ..core.lay.solver import EngineFault, solve
+from ..core.lay.solver import EngineFault, NoFold, solve
 from ..store import trials
 from ..store.database import Database
 from .pulse import WORKERS, Pulse
@@ -58,6 +58,13 @@ def _try(asked: dict[str, Any], seconds: float, pulse: Pulse) -> dict[str, Any]:
             cancelled=pulse.cancelled,
             workers=WORKERS,
         )
+    except NoFold as fault:
+        whys = [why for _, why in fault.refused]
+        # widths are kept as numbers, to be told in the units of whoever asks
+        return {
+            "wide": [list(x) for x in dict.fromkeys((w.piece, w.across, w.width) for w in whys if w.across)],
+            "why": " ".join(dict.fromkeys(str(w) for w in whys if not w.across)),
+        }
     except (BadProblem, EngineFault) as fault:
         return {"why": str(fault)}
     lays = sorted(answer.alternatives, key=lambda pair: pair[1].length)

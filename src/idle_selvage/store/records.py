@@ -19,7 +19,7 @@ from ..core.history import Past
 from ..core.lay.answer import Lay, from_json
 from ..core.lay.problem import Bars as LayBars
 from ..core.lay.problem import LayPiece, Problem
-from ..core.matching import Meeting, blocked, centred_on, matches, washed_bars
+from ..core.matching import Area, Meeting, blocked, centred_on, faded_fold, matches, washed_bars
 from ..core.pieces import Grain
 from ..core.shrink_to_fit import TURN, enlarge, on_cloth
 from ..core.shrinkage import BadReadings, divide_not_add
@@ -44,9 +44,6 @@ from .models import (
     Wash,
     now,
 )
-
-#: How far along the cloth a faded fold is kept off: more than any lay of a home dressmaker.
-FOLD_REACH_MM = 30_000.0
 
 
 class NotFound(LookupError):
@@ -446,19 +443,7 @@ def lay_problem(
         )
     if not any(piece.match or piece.centre_on_axis for piece in laid):
         bars = LayBars()
-    off = (
-        blocked(
-            [(f["x"], f["y"], f["w"], f["h"]) for f in cloth_row.flaws],
-            cloth_row.shop_fold,
-            *taken,
-            cloth_row.margin_low,
-            trim,
-            width,
-            FOLD_REACH_MM,
-        )
-        if flaws
-        else ()
-    )
+    off = _kept_off(cloth_row, taken, trim, width, laid, one_way) if flaws else ()
     return Problem(
         round(width, 3),
         tuple(laid),
@@ -470,6 +455,19 @@ def lay_problem(
         off,
         bars,
     )
+
+
+def _kept_off(
+    cloth_row: Cloth, taken: tuple[float, float], trim: float, width: float, laid: list[LayPiece], one_way: bool
+) -> tuple[Area, ...]:
+    """What no piece may touch on this cloth: its flaws, and its faded fold where that can be kept off."""
+    margin = cloth_row.margin_low
+    places = [(f["x"], f["y"], f["w"], f["h"]) for f in cloth_row.flaws]
+    off = blocked(places, *taken, margin, trim, width)
+    if cloth_row.shop_fold is None:
+        return off
+    fold = faded_fold(cloth_row.shop_fold, taken[1], margin, width, laid, one_way)
+    return off if fold is None else (*off, fold)
 
 
 def as_meeting(row: Piece, fit: tuple[float, float] | None = None) -> Meeting:

@@ -30,6 +30,14 @@ HAIR_MM = 0.5
 WORTH_ADOPTING = 0.004
 
 
+class NoFold(BadProblem):
+    """No fold that was asked for can take the pieces. ``refused`` says why, fold by fold."""
+
+    def __init__(self, refused: list[tuple[str, CannotFold]]) -> None:
+        super().__init__(list(dict.fromkeys(str(why) for _, why in refused)))
+        self.refused = tuple(refused)
+
+
 class EngineFault(RuntimeError):
     """The engine made a lay its own checker refuses. That is a bug, and this says which rule."""
 
@@ -78,7 +86,7 @@ class Lanes:
             except CannotFold as why:
                 self.refused.append((fold, why))
         if not self.lanes:
-            raise BadProblem(list(dict.fromkeys(str(why) for _, why in self.refused)))
+            raise NoFold(self.refused)
         self.best: dict[str, Outcome] = {}
         self.elsewhere: dict[str, Outcome] = {}
         self.turn = 0
