@@ -35,6 +35,7 @@ from . import (
     strips,
     tape,
     together,
+    true,
     washday,
     will_it_do,
 )
@@ -93,6 +94,7 @@ def create_app(home: Path, pool: Pool | None = None, *, database: Database | Non
         envelope,
         strips,
         shop_list,
+        true,
         lay,
         logbook,
     ):

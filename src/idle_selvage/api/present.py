@@ -31,6 +31,7 @@ from . import measured
 from . import schemas as out
 from .presenter import Presenter
 from .show_cloth import cloth_out, set_out
+from .true_state import stage_of
 
 #: The folds the screen offers and draws; the engine lays more.
 FOLD_LABELS = {"open": "single layer", "lengthwise": "folded selvage to selvage"}
@@ -154,6 +155,7 @@ def project_stages(
         stale=stale,
         can_buy=found.purchase is not None,
         logged=records.log_count(session, row.id),
+        true=stage_of(session, row),
     )
     return stages(facts), stale
 
@@ -166,7 +168,7 @@ def _not_at_rest(cloth: models.Cloth, swatch: models.Swatch | None) -> str:
 
 def next_step(found: Sequence[Stage]) -> str:
     """The first thing that is not done, in working order; buying waits for the lay."""
-    order = ("plan", "cloth", "shrink", "lay", "buy")
+    order = ("plan", "cloth", "shrink", "lay", "buy", "true")
     by_name = {stage.name: stage for stage in found}
     for name in order:
         if by_name[name].state != "done":

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
 from .fibres import PILE
+from .working import Figure, Source, Step, length
 
 EdgeWay = Literal["tear", "thread", "bar", "shears", "square"]
 
@@ -137,3 +139,35 @@ def advise_edge(facts: EdgeFacts) -> EdgeAdvice:
     }
     others = tuple((key, reasons.get(key, when[key])) for key in METHODS if key != way)
     return EdgeAdvice(way, why, others)
+
+
+LEVEL = Source("common practice", "readings from a line square to the selvage to the present cut edge")
+
+
+def edge_cost(readings: Sequence[float], way: EdgeWay) -> Figure:
+    """What the end loses: the unevenness of its present cut edge, and what the way of making it takes, mm.
+
+    ``readings`` are distances from a line square to the selvage to the cut edge, at several places across. A true edge
+    begins where the last of the cut edge is gone. Without readings the way's usual loss stands for both.
+    """
+    method = METHODS[way]
+    if not readings:
+        step = Step("this end", "as is usual for the way it is made", (), length(method.loss))
+        return Figure(method.loss, "length", steps=(step,), sources=(LEVEL,), note="not measured yet")
+    uneven = max(readings) - min(readings)
+    total = uneven + CLEAN_MM[way]
+    put = (("longest", length(max(readings))), ("shortest", length(min(readings))))
+    steps = (
+        Step("unevenness", "longest − shortest reading", put, length(uneven)),
+        Step(
+            "this end",
+            "unevenness + what the way itself takes",
+            (("unevenness", length(uneven)), (method.name, length(CLEAN_MM[way]))),
+            length(total),
+        ),
+    )
+    return Figure(total, "length", steps=steps, sources=(LEVEL,))
+
+
+#: What each way takes beyond the unevenness, mm: a torn edge ripples, a drawn thread does not. From memory.
+CLEAN_MM: dict[EdgeWay, float] = {"tear": 20.0, "thread": 10.0, "bar": 5.0, "shears": 10.0, "square": 5.0}

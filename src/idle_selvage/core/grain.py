@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from dataclasses import dataclass
 
 from .pieces import Point
 
@@ -35,3 +36,28 @@ def skew_percent(offset: float, width: float) -> float:
 def skew_angle(offset: float, width: float) -> float:
     """Slant of the weft in degrees, ``atan(d ÷ W)``."""
     return math.degrees(math.atan2(offset, width))
+
+
+#: Two distances that differ by no more than this are equal, mm. Common practice, no source.
+SAME_MM = 2.0
+
+
+@dataclass(frozen=True)
+class GrainCheck:
+    """A pinned piece: tilt off its wanted grain in degrees, and how far the head is moved away from the edge (below
+    nothing: towards it) with the tail left where it is, mm."""
+
+    tilt: float
+    move: float
+    good: bool
+
+
+def check_grain(measured: tuple[float, float], wanted: tuple[float, float], arrow: float) -> GrainCheck:
+    """Two distances from the arrow's tail and head to the selvage or fold, beside those of the lay; all mm.
+
+    Only their difference counts: a piece may lie elsewhere, but not turned. Raises ValueError without an arrow.
+    """
+    if arrow <= 0:
+        raise ValueError("An arrow without a length says nothing.")
+    off = (measured[1] - measured[0]) - (wanted[1] - wanted[0])
+    return GrainCheck(tilt(measured[0], measured[0] + off, arrow), 0.0 - off, abs(off) <= SAME_MM)

@@ -7,9 +7,9 @@ from typing import Literal
 
 State = Literal["empty", "begun", "done", "look-again", "not-built"]
 
-#: In working order. True and Cut are not built yet and cannot be entered.
+#: In working order. Cut is not built yet and cannot be entered.
 STAGES = ("plan", "cloth", "shrink", "buy", "true", "lay", "cut", "log")
-NOT_BUILT = ("true", "cut")
+NOT_BUILT = ("cut",)
 
 
 @dataclass(frozen=True)
@@ -29,6 +29,7 @@ class Facts:
     stale: tuple[str, ...]
     can_buy: bool
     logged: int
+    true: tuple[State, str] = ("empty", "Make a true edge and test the fold.")
 
 
 @dataclass(frozen=True)
@@ -75,7 +76,7 @@ def stages(facts: Facts) -> tuple[Stage, ...]:
     if facts.can_buy and out_of_date:
         buy = ("look-again", out_of_date)
     log: tuple[State, str] = ("begun", "") if facts.logged else ("empty", "Nothing was written down yet.")
-    states = {"plan": plan, "cloth": cloth, "shrink": shrink, "buy": buy, "lay": lay, "log": log}
+    states = {"plan": plan, "cloth": cloth, "shrink": shrink, "buy": buy, "true": facts.true, "lay": lay, "log": log}
     return tuple(
         Stage(name, "not-built", "Not built yet.") if name in NOT_BUILT else Stage(name, *states[name])
         for name in STAGES

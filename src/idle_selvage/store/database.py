@@ -18,7 +18,7 @@ T = TypeVar("T")
 
 FILE_NAME = "idle-selvage.sqlite3"
 #: The newest migration; a file that is there already is not migrated again.
-HEAD = "0003"
+HEAD = "0004"
 _MIGRATIONS = Path(__file__).parent / "migrations"
 
 

@@ -208,6 +208,10 @@ class Project(Base):
     edge_way: Mapped[str] = mapped_column(String(10), default="", server_default="")
     bought_extra: Mapped[float] = mapped_column(default=0.0, server_default="0.0")
     extra_why: Mapped[str] = mapped_column(String(120), default="", server_default="")
+    #: what the end that was measured loses, of ``ends``; null: half of them
+    first_end: Mapped[float | None]
+    #: cut off at that end because it could not be straightened, of ``first_end``
+    cut_off: Mapped[float] = mapped_column(default=0.0, server_default="0.0")
     created_at: Mapped[datetime] = mapped_column(default=now)
     deleted_at: Mapped[datetime | None]
     cloth: Mapped[Cloth] = relationship()
@@ -278,6 +282,43 @@ class Offer(Base):
     #: the number in the shop's price list it was taken from
     shop_number: Mapped[str] = mapped_column(String(20), default="")
     deleted_at: Mapped[datetime | None]
+
+
+class TrueTest(Base):
+    """One fold test of a project's cloth: ``place`` along it, signed ``offset`` of the edges, ``bow``, all mm, and
+    what was ``done`` before it. Only ever struck out."""
+
+    __tablename__ = "true_test"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    project_id: Mapped[int] = mapped_column(ForeignKey("project.id"), index=True)
+    cloth_id: Mapped[int] = mapped_column(ForeignKey("cloth.id"), index=True)
+    at: Mapped[datetime] = mapped_column(default=now)
+    place: Mapped[float] = mapped_column(default=0.0)
+    offset: Mapped[float]
+    bow: Mapped[float] = mapped_column(default=0.0)
+    done: Mapped[str] = mapped_column(String(20), default="")
+    deleted_at: Mapped[datetime | None]
+
+
+class TrueSheet(Base):
+    """What was read at the table, a row per project.
+
+    ``now``: the reading not written down yet; ``edge``: the present cut edge; ``fold``: [along, distance];
+    ``ripple``: which way the fold ripples; ``checks``: a piece's key to its two distances; ``bars``: [place, off];
+    ``bands``: the ends of the first three, empty: as usual; ``accepted``: a happy medium was taken. All mm.
+    """
+
+    __tablename__ = "true_sheet"
+    project_id: Mapped[int] = mapped_column(ForeignKey("project.id"), primary_key=True)
+    now: Mapped[dict[str, Any]] = mapped_column(default=dict)
+    edge: Mapped[list[Any]] = mapped_column(default=list)
+    fold: Mapped[list[Any]] = mapped_column(default=list)
+    ripple: Mapped[str] = mapped_column(String(5), default="")
+    checks: Mapped[dict[str, Any]] = mapped_column(default=dict)
+    bars: Mapped[list[Any]] = mapped_column(default=list)
+    bands: Mapped[list[Any]] = mapped_column(default=list)
+    school: Mapped[str] = mapped_column(String(5), default="")
+    accepted: Mapped[bool] = mapped_column(default=False)
 
 
 class BuySheet(Base):

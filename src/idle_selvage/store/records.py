@@ -41,6 +41,8 @@ from .models import (
     SetCloth,
     Settings,
     Swatch,
+    TrueSheet,
+    TrueTest,
     Wash,
     now,
 )
@@ -253,6 +255,48 @@ def kept_sheet(session: Session, project_id: int) -> BuySheet:
     return row
 
 
+def true_sheet(session: Session, project_id: int) -> TrueSheet:
+    """What was read at the table; an empty one, not yet kept, before anything was."""
+    return remember(
+        session,
+        ("true", project_id),
+        lambda: (
+            session.get(TrueSheet, project_id)
+            or TrueSheet(
+                project_id=project_id,
+                now={},
+                edge=[],
+                fold=[],
+                ripple="",
+                checks={},
+                bars=[],
+                bands=[],
+                school="",
+                accepted=False,
+            )
+        ),
+    )
+
+
+def true_tests(session: Session, project_row: Project) -> list[TrueTest]:
+    """The fold tests of a project's present cloth, the first one first."""
+    return remember(
+        session,
+        ("true tests", project_row.id),
+        lambda: list(
+            session.scalars(
+                select(TrueTest)
+                .where(
+                    TrueTest.project_id == project_row.id,
+                    TrueTest.cloth_id == project_row.cloth_id,
+                    TrueTest.deleted_at.is_(None),
+                )
+                .order_by(TrueTest.id)
+            )
+        ),
+    )
+
+
 def log(session: Session, project_id: int | None, stage: str, what: str, **detail: Any) -> None:
     """Write one line into the log. Nothing is ever changed or removed there."""
     session.add(LogEntry(project_id=project_id, stage=stage, what=what, detail=detail))
@@ -409,7 +453,7 @@ def lay_problem(
     own, and its ``flaws`` are left out for a length that is still to be bought.
     """
     cloth_row = cloth_row or project_row.cloth
-    trim = project_row.ends / 2
+    trim = project_row.ends / 2 if project_row.first_end is None else project_row.first_end
     along, across = as_bars(cloth_row)
     bars = washed_bars(along, across, *taken, cloth_row.margin_low, trim)
     one_way = is_one_way(cloth_row.direction) or (bars.x_repeat is not None and not bars.x_axes)

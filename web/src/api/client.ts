@@ -50,6 +50,11 @@ export type Strips = S["StripsOut"];
 export type StripsChange = S["StripsIn"];
 export type ShopList = S["ListOut"];
 export type PieceChange = S["PieceChange"];
+export type True = S["TrueOut"];
+export type TrueKept = S["TrueKeptOut"];
+export type TrueChange = S["TrueChange"];
+export type Twist = S["TwistOut"];
+export type FoldLine = S["FoldLineOut"];
 type ErrorBody = S["ErrorOut"];
 
 export const api = createClient<paths>({ baseUrl: "" });

@@ -40,6 +40,7 @@ export function useChanges() {
     void client.invalidateQueries({ queryKey: ["projects"] });
     void client.invalidateQueries({ queryKey: ["lay", id] });
     void client.invalidateQueries({ queryKey: ["buy", id] });
+    void client.invalidateQueries({ queryKey: ["true", id] });
     void client.invalidateQueries({ queryKey: ["log", id] });
     void client.invalidateQueries({ queryKey: ["shrink", id] });
     void client.invalidateQueries({ queryKey: ["cupboard"] });

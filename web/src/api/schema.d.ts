@@ -907,6 +907,75 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/true": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Is it on grain, what to do, and does it matter. */
+        get: operations["readTrue"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /** Keep what was read at the table. What straightening loses flows into the purchase and the lay. */
+        patch: operations["changeTrue"];
+        trace?: never;
+    };
+    "/api/projects/{project_id}/true/tests": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Write the reading at hand down as a test. */
+        post: operations["addTest"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/true/tests/{test_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Strike a test out. It can be brought back, and stays in the log. */
+        delete: operations["deleteTest"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/true/tests/{test_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bring a test back. */
+        post: operations["restoreTest"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/lay": {
         parameters: {
             query?: never;
@@ -2673,14 +2742,34 @@ export interface components {
         };
         /**
          * ReadingIn
-         * @description A reading: a number is millimetres, as a device sends it; a text may have a unit.
+         * @description The reading at hand; what is left out stays. ``side`` says which selvage's corner sticks out.
          */
         ReadingIn: {
             /**
-             * Value
-             * @description millimetres as a number, or as typed: “126 cm”, “1 3/8 yd”
+             * Place
+             * @default null
              */
-            value: string | number;
+            place?: (string | number) | null;
+            /**
+             * Offset
+             * @default null
+             */
+            offset?: (string | number) | null;
+            /**
+             * Side
+             * @default null
+             */
+            side?: ("" | "near" | "far") | null;
+            /**
+             * Bow
+             * @default null
+             */
+            bow?: (string | number) | null;
+            /**
+             * Done
+             * @default null
+             */
+            done?: ("" | "steam" | "pull" | "pin" | "short" | "cut") | null;
         };
         /** TapeOut */
         TapeOut: {
@@ -3411,6 +3500,370 @@ export interface components {
         HaveIn: {
             /** Have */
             have: boolean;
+        };
+        /** TrueOut */
+        TrueOut: {
+            /** Headline */
+            headline: string;
+            width: components["schemas"]["LengthOut"] | null;
+            /** Missing */
+            missing: string;
+            edge: components["schemas"]["EdgeOut"];
+            /** Edge Way */
+            edge_way: string;
+            cost: components["schemas"]["EdgeCostOut"];
+            now: components["schemas"]["ReadingOut"];
+            skew: components["schemas"]["FigureOut"] | null;
+            angle: components["schemas"]["FigureOut"] | null;
+            bow: components["schemas"]["FigureOut"] | null;
+            advice: components["schemas"]["AdviceOnTrueOut"] | null;
+            /** Bands */
+            bands: components["schemas"]["LengthOut"][];
+            /** Limit */
+            limit: string;
+            /** Tests */
+            tests: components["schemas"]["TestOut"][];
+            /**
+             * Loop State
+             * @enum {string}
+             */
+            loop_state: "none" | "true" | "go-on" | "stop";
+            /** Loop Told */
+            loop_told: string;
+            good_from: components["schemas"]["LengthOut"] | null;
+            /** Accepted */
+            accepted: boolean;
+            /**
+             * Basis
+             * @description on which reading the twist rests
+             */
+            basis: string;
+            /**
+             * Matters
+             * @description whether it matters, in a sentence
+             */
+            matters: string;
+            /** Twists */
+            twists: components["schemas"]["TwistOut"][];
+            fold: components["schemas"]["FoldLineOut"];
+            /** Checks */
+            checks: components["schemas"]["CheckOut"][];
+            /** Checks Missing */
+            checks_missing: string;
+            plaid: components["schemas"]["PlaidOut"];
+            /** Done Choices */
+            done_choices: components["schemas"]["ChoiceOut"][];
+        };
+        /**
+         * AdviceOnTrueOut
+         * @description What to do next for one reading.
+         */
+        AdviceOnTrueOut: {
+            /**
+             * Band
+             * @enum {string}
+             */
+            band: "true" | "steam" | "straighten" | "cut";
+            /** Action */
+            action: string;
+            /** Headline */
+            headline: string;
+            /** Steps */
+            steps: string[];
+            /** School */
+            school: string;
+            /** School Why */
+            school_why: string;
+            /** Schools */
+            schools: components["schemas"]["SchoolChoiceOut"][];
+            /** Forbids */
+            forbids: string[];
+            /** Cautions */
+            cautions: string[];
+            /**
+             * Other
+             * @description other ways out
+             */
+            other: string[];
+        };
+        /** BarOfPlaidOut */
+        BarOfPlaidOut: {
+            place: components["schemas"]["LengthOut"];
+            off: components["schemas"]["LengthOut"];
+            /** Signed */
+            signed: number;
+            /** Told */
+            told: string;
+        };
+        /**
+         * CheckOut
+         * @description A pinned piece of the chosen lay: the distances it should have, those read, and what to move.
+         */
+        CheckOut: {
+            /** Key */
+            key: string;
+            /** Piece */
+            piece: string;
+            /** Copy Number */
+            copy_number: number;
+            /** Edge */
+            edge: string;
+            wanted_tail: components["schemas"]["LengthOut"];
+            wanted_head: components["schemas"]["LengthOut"];
+            arrow: components["schemas"]["LengthOut"];
+            tail: components["schemas"]["LengthOut"] | null;
+            head: components["schemas"]["LengthOut"] | null;
+            tilt: components["schemas"]["FigureOut"] | null;
+            /** Good */
+            good: boolean | null;
+            /** Told */
+            told: string;
+        };
+        /**
+         * EdgeCostOut
+         * @description What the present cut edge costs, and what follows from it.
+         */
+        EdgeCostOut: {
+            /** Readings */
+            readings: components["schemas"]["LengthOut"][];
+            this_end: components["schemas"]["FigureOut"];
+            other_end: components["schemas"]["LengthOut"];
+            cut_off: components["schemas"]["LengthOut"];
+            ends: components["schemas"]["LengthOut"];
+            in_hand_after: components["schemas"]["LengthOut"] | null;
+            /** To Buy */
+            to_buy: string;
+            /** Measured */
+            measured: boolean;
+        };
+        /** FoldLineOut */
+        FoldLineOut: {
+            /** Stations */
+            stations: components["schemas"]["StationOfFoldOut"][];
+            spread: components["schemas"]["LengthOut"] | null;
+            mean: components["schemas"]["LengthOut"] | null;
+            /** Good */
+            good: boolean | null;
+            /** Headline */
+            headline: string;
+            /** Ripple */
+            ripple: string;
+            /** Torque */
+            torque: string;
+        };
+        /** PlaidOut */
+        PlaidOut: {
+            /** Bars */
+            bars: components["schemas"]["BarOfPlaidOut"][];
+            /** Headline */
+            headline: string;
+            /** Square */
+            square: boolean | null;
+        };
+        /**
+         * ReadingOut
+         * @description The reading at hand, not written down yet.
+         */
+        ReadingOut: {
+            place: components["schemas"]["LengthOut"];
+            /** @description how far apart, without its sign */
+            offset: components["schemas"]["LengthOut"];
+            /**
+             * Signed
+             * @description mm, above nothing when the far selvage's corner sticks out
+             */
+            signed: number;
+            /**
+             * Long Side
+             * @enum {string}
+             */
+            long_side: "" | "near" | "far";
+            bow: components["schemas"]["LengthOut"];
+            /** Done */
+            done: string;
+            /**
+             * Read
+             * @description whether anything was read yet
+             */
+            read: boolean;
+        };
+        /** SchoolChoiceOut */
+        SchoolChoiceOut: {
+            /** Value */
+            value: string;
+            /** Label */
+            label: string;
+            /** Why */
+            why: string;
+            /** Forbidden */
+            forbidden: boolean;
+        };
+        /** StationOfFoldOut */
+        StationOfFoldOut: {
+            along: components["schemas"]["LengthOut"];
+            distance: components["schemas"]["LengthOut"];
+            move: components["schemas"]["LengthOut"] | null;
+            /** Told */
+            told: string;
+        };
+        /** TestOut */
+        TestOut: {
+            /** Id */
+            id: number;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            place: components["schemas"]["LengthOut"];
+            offset: components["schemas"]["LengthOut"];
+            /** Signed */
+            signed: number;
+            /** Long Side */
+            long_side: string;
+            bow: components["schemas"]["LengthOut"];
+            /** Done */
+            done: string;
+            /** Done Label */
+            done_label: string;
+            /** Band */
+            band: string;
+        };
+        /** TwistOut */
+        TwistOut: {
+            /** Piece Id */
+            piece_id: number;
+            /** Piece */
+            piece: string;
+            twist: components["schemas"]["FigureOut"];
+            drift: components["schemas"]["FigureOut"];
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "harmless" | "visible" | "will not hang";
+            /** Drift Told */
+            drift_told: string;
+            /** Outline */
+            outline: [
+                number,
+                number
+            ][];
+            /** Hangs */
+            hangs: [
+                number,
+                number
+            ][];
+        };
+        /**
+         * TrueKeptOut
+         * @description After a change: the project whole, and True.
+         */
+        TrueKeptOut: {
+            project: components["schemas"]["ProjectOut"];
+            true: components["schemas"]["TrueOut"];
+        };
+        /**
+         * TrueChange
+         * @description Any of what is read at the table; what is left out stays, and a list is sent whole.
+         */
+        TrueChange: {
+            /**
+             * Edge
+             * @default null
+             */
+            edge?: (string | number)[] | null;
+            /**
+             * Edge Way
+             * @default null
+             */
+            edge_way?: ("" | "tear" | "thread" | "bar" | "shears" | "square") | null;
+            /**
+             * Cut Off
+             * @default null
+             */
+            cut_off?: (string | number) | null;
+            /** @default null */
+            now?: components["schemas"]["ReadingIn"] | null;
+            /**
+             * Fold
+             * @default null
+             */
+            fold?: components["schemas"]["StationOfFoldIn"][] | null;
+            /**
+             * Ripple
+             * @default null
+             */
+            ripple?: ("" | "out" | "in") | null;
+            /** @default null */
+            check?: components["schemas"]["CheckIn"] | null;
+            /**
+             * Bars
+             * @default null
+             */
+            bars?: components["schemas"]["BarOfPlaidIn"][] | null;
+            /**
+             * Bands
+             * @default null
+             */
+            bands?: (string | number)[] | null;
+            /**
+             * School
+             * @default null
+             */
+            school?: ("" | "pin" | "pull") | null;
+            /**
+             * Accepted
+             * @default null
+             */
+            accepted?: boolean | null;
+        };
+        /** BarOfPlaidIn */
+        BarOfPlaidIn: {
+            /**
+             * Place
+             * @description millimetres as a number, or as typed: “126 cm”, “1 3/8 yd”
+             */
+            place: string | number;
+            /**
+             * Off
+             * @description millimetres as a number, or as typed: “126 cm”, “1 3/8 yd”
+             */
+            off: string | number;
+            /**
+             * Side
+             * @default out
+             * @enum {string}
+             */
+            side?: "out" | "in";
+        };
+        /** CheckIn */
+        CheckIn: {
+            /** Key */
+            key: string;
+            /**
+             * Tail
+             * @default null
+             */
+            tail?: (string | number) | null;
+            /**
+             * Head
+             * @default null
+             */
+            head?: (string | number) | null;
+        };
+        /** StationOfFoldIn */
+        StationOfFoldIn: {
+            /**
+             * Along
+             * @description millimetres as a number, or as typed: “126 cm”, “1 3/8 yd”
+             */
+            along: string | number;
+            /**
+             * Distance
+             * @description millimetres as a number, or as typed: “126 cm”, “1 3/8 yd”
+             */
+            distance: string | number;
         };
         /**
          * LayWishes
@@ -6539,6 +6992,212 @@ export interface operations {
                 };
                 content: {
                     "text/csv": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    readTrue: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrueOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    changeTrue: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TrueChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrueKeptOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    addTest: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrueKeptOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    deleteTest: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+                test_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrueKeptOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    restoreTest: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+                test_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrueKeptOut"];
                 };
             };
             /** @description Not Found */

@@ -44,7 +44,7 @@ export function Rail({ stages, projectId }: { stages: Stage[] | undefined; proje
       </Link>
       {Object.entries(stageNames).map(([name, word]) => {
         const stage = stages?.find((s) => s.name === name);
-        const state = stage?.state ?? (name === "true" || name === "cut" ? "not-built" : "empty");
+        const state = stage?.state ?? (name === "cut" ? "not-built" : "empty");
         const say = `${word}: ${told[state]}${stage?.why && state !== "done" ? `. ${stage.why}` : ""}`;
         const inside = (
           <>

@@ -22,6 +22,7 @@ export const router = createBrowserRouter([
           { path: "cloth", lazy: async () => ({ Component: (await import("../stages/cloth/ClothStage")).ClothStage }) },
           { path: "shrink", lazy: async () => ({ Component: (await import("../stages/shrink/Shrink")).Shrink }) },
           { path: "buy", lazy: async () => ({ Component: (await import("../stages/buy/Buy")).Buy }) },
+          { path: "true", lazy: async () => ({ Component: (await import("../stages/true/TrueStage")).TrueStage }) },
           { path: "lay", lazy: async () => ({ Component: (await import("../stages/lay/LayStage")).LayStage }) },
           { path: "log", lazy: async () => ({ Component: (await import("../stages/log/LogStage")).LogStage }) },
         ],

@@ -1,0 +1,67 @@
+"""Is the fold on grain: distances from fold to selvage along it, where to move and by how much; and torque."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+#: A spread up to this is good. Common practice, no source.
+GOOD_SPREAD_MM = 2.0
+LEAST_STATIONS = 3
+
+Ripple = Literal["", "out", "in"]
+
+
+@dataclass(frozen=True)
+class Station:
+    """At ``along`` mm from the tested end, the fold lies ``distance`` mm from the selvages."""
+
+    along: float
+    distance: float
+
+
+@dataclass(frozen=True)
+class Move:
+    """Where the fold is moved, and by how much: above nothing away from the selvages, below it towards them, mm."""
+
+    along: float
+    by: float
+
+
+@dataclass(frozen=True)
+class FoldLine:
+    """What the stations say. ``enough``: at least three were read."""
+
+    spread: float
+    mean: float
+    moves: tuple[Move, ...]
+    good: bool
+    enough: bool
+
+
+def fold_line(stations: Sequence[Station]) -> FoldLine | None:
+    """Spread and moves towards the mean, which moves least cloth in all; None before anything was read."""
+    if not stations:
+        return None
+    distances = [s.distance for s in stations]
+    mean = math.fsum(distances) / len(distances)
+    spread = max(distances) - min(distances)
+    good = spread <= GOOD_SPREAD_MM + 1e-9
+    moves = () if good else tuple(Move(s.along, mean - s.distance) for s in sorted(stations, key=lambda s: s.along))
+    return FoldLine(spread, mean, tuple(m for m in moves if abs(m.by) >= 0.5), good, len(stations) >= LEAST_STATIONS)
+
+
+def torque(ripple: Ripple) -> str:
+    """Which layer to slide which way, when the selvages are level but the fold ripples; nothing when it hangs flat.
+
+    ``out``: ripples run from the selvage slanting towards the tested end on their way down to the fold; ``in``: away
+    from it. The fold of the top layer is dragged along by the layer's shift, so it is slid against the slant.
+    """
+    if ripple == "":
+        return ""
+    way = "away from" if ripple == "out" else "towards"
+    return (
+        f"The layers are shifted along each other: slide the top layer {way} the tested end until the fold hangs flat."
+    )

@@ -1,0 +1,83 @@
+import { Button } from "antd";
+import { Worked } from "../../app/Working";
+import { ClothPattern } from "../../cloth-view/ClothPattern";
+import { useSize } from "../../cloth-view/useSize";
+import { EntryLength } from "../../fields/Entry";
+import type { PartProps } from "./useTrue";
+
+/** First edge: which way to make it and why, what the present cut edge costs, and what follows from it. */
+export function EdgePart({ found, calls, project }: PartProps) {
+  const { cost, edge } = found;
+  const way = edge.ways.find((w) => w.key === (found.edge_way || edge.way))!;
+  const readings = cost.readings.map((r) => r.mm);
+  const set = (edge: (string | number)[]) => calls.change({ edge });
+  return (
+    <div className="buy-two">
+      <div className="picture-side">
+        <h1>{way.name[0]!.toUpperCase() + way.name.slice(1)}: this end loses <Worked figure={cost.this_end} label="this end">{cost.this_end.text}</Worked></h1>
+        <CutEdge readings={readings} loss={cost.this_end.value} told={cost.this_end.text} project={project} />
+        <fieldset className="edge-readings">
+          <legend>From a line square to the selvage to the cut edge, at places across</legend>
+          {[...cost.readings, undefined].map((r, i) => (
+            <EntryLength key={i} bare label={`Cut edge, reading ${i + 1}`} path={`edge.${i}`} value={r?.text ?? ""} placeholder={`place ${i + 1}`}
+              onSave={(v) => set(v.trim() ? [...readings.slice(0, i), v, ...readings.slice(i + 1)] : readings.filter((_, n) => n !== i))} />
+          ))}
+        </fieldset>
+        <ol className="treat-steps">{way.steps.map((s) => <li key={s}>{s}</li>)}</ol>
+        {way.caution && <ul className="cautions"><li>{way.caution}</li></ul>}
+      </div>
+      <aside className="facts">
+        <section>
+          <h2>Which way</h2>
+          {edge.ways.map((w) => (
+            <label key={w.key} className="school">
+              <input type="radio" name="way" checked={way.key === w.key} onChange={() => void calls.change({ edge_way: w.key === edge.way ? "" : (w.key as "tear") })} />
+              <span><b>{w.name}</b>{w.key === edge.way && <span className="good"> ✓ for this cloth</span>}<br /><span className="quiet">{w.why}; about {w.loss.text}</span></span>
+            </label>
+          ))}
+        </section>
+        <section>
+          <h2>What it costs</h2>
+          <p>This end {cost.this_end.text}{cost.cut_off.mm > 0 && ` and ${cost.cut_off.text} cut off`}, the other about {cost.other_end.text}.</p>
+          <EntryLength label="Cut off at this end, because it could not be straightened" path="cut_off" value={cost.cut_off.text} onSave={(cut_off) => calls.change({ cut_off })} />
+          <p>Both ends together: <b>{cost.ends.text}</b>{!cost.measured && <span className="quiet"> (as planned; read the edge to know)</span>}</p>
+          {!cost.measured && <Button onClick={() => void set([])}>Plan with this way</Button>}
+          {cost.in_hand_after && <p>Of the {project.cloth.in_hand?.text} in hand, <b>{cost.in_hand_after.text}</b> are left to lay on.</p>}
+          {cost.to_buy && <p>To buy: <b>{cost.to_buy}</b></p>}
+        </section>
+      </aside>
+    </div>
+  );
+}
+
+/** The end of the cloth with its ragged cut edge as it was read, and the true line behind it. */
+function CutEdge({ readings, loss, told, project }: { readings: number[]; loss: number; told: string; project: PartProps["project"] }) {
+  const { ref, width, height } = useSize<HTMLDivElement>();
+  // before anything was read, an edge that might be
+  const shown = readings.length > 1 ? readings : [loss * 1.6, loss * 2, loss * 1.4, loss * 1.9, loss * 1.7];
+  const longest = Math.max(...shown);
+  const line = width - 90;
+  const scale = Math.min(4, (line - 60) / Math.max(longest, loss, 1));
+  const bottom = height - 34;
+  const x = (mm: number) => line - mm * scale;
+  const y = (k: number) => 30 + (k * (bottom - 30)) / (shown.length - 1);
+  const edge = shown.map((mm, k) => `${x(mm)},${y(k)}`).join(" L");
+  const cut = x(longest - loss);
+  return (
+    <div className="picture" ref={ref}>
+      {width > 0 && (
+        <svg width={width} height={height} role="img" aria-label={`The cut edge and the true edge behind it: ${told} go`}>
+          <defs><ClothPattern id="edge" cloth={project.cloth} scale={0.5} x0={line} y0={bottom} /></defs>
+          {["url(#edge)", "url(#edge-weave)"].map((fill) => <path key={fill} d={`M${edge} L${width - 20},${bottom} L${width - 20},30 Z`} fill={fill} />)}
+          <path d={`M${edge} L${cut},${bottom} L${cut},30 Z`} className="goes" />
+          <path d={`M${edge}`} className={readings.length > 1 ? "front-edge" : "front-edge guessed"} />
+          <line x1={cut} x2={cut} y1={22} y2={bottom + 8} className="lay-end" />
+          <text x={cut} y={bottom + 26} textAnchor="middle" className="lay-end-text">true edge</text>
+          <line x1={line} x2={line} y1={30} y2={bottom} className="as-drawn" />
+          <text x={line + 6} y={bottom + 26} textAnchor="middle" className="label">line</text>
+          <text x={(x(longest) + cut) / 2} y={18} textAnchor="middle" className="label-strong">{told} go</text>
+        </svg>
+      )}
+    </div>
+  );
+}

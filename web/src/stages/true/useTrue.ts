@@ -1,0 +1,35 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { api, saved, type TrueChange, unwrap } from "../../api/client";
+import { useChanges } from "../../api/hooks";
+
+/** Everything of True, and the calls that change it; each answers with the project and with True whole. */
+export function useTrue() {
+  const client = useQueryClient();
+  const { id, keep: keepProject } = useChanges();
+  const path = { project_id: id };
+  const found = useQuery({
+    queryKey: ["true", id],
+    queryFn: () => unwrap(api.GET("/api/projects/{project_id}/true", { params: { path } })),
+    placeholderData: (old) => old,
+  });
+  type Kept = { project: Parameters<typeof keepProject>[0]; true: NonNullable<typeof found.data> };
+  const keep = (told: Kept) => {
+    keepProject(told.project);
+    void client.cancelQueries({ queryKey: ["true", id] });
+    client.setQueryData(["true", id], told.true);
+  };
+  return {
+    data: found.data,
+    error: found.error,
+    change: async (body: TrueChange) => keep(await saved(api.PATCH("/api/projects/{project_id}/true", { params: { path }, body }))),
+    writeDown: async () => keep(await saved(api.POST("/api/projects/{project_id}/true/tests", { params: { path } }))),
+    strike: async (test_id: number) =>
+      keep(await saved(api.DELETE("/api/projects/{project_id}/true/tests/{test_id}", { params: { path: { ...path, test_id } } }))),
+    bringBack: async (test_id: number) =>
+      keep(await saved(api.POST("/api/projects/{project_id}/true/tests/{test_id}/restore", { params: { path: { ...path, test_id } } }))),
+  };
+}
+
+export type TrueCalls = ReturnType<typeof useTrue>;
+/** What every part is given. */
+export type PartProps = { found: NonNullable<TrueCalls["data"]>; calls: TrueCalls; project: import("../../api/client").Project };
