@@ -62,6 +62,7 @@ BODIES: dict[str, dict[str, Any]] = {
     "changeStrips": {"edge": "80 cm", "depth": "12 cm"},
     "addItem": {"kind": "zip", "name": "Zip, 20 cm"},
     "haveItem": {"have": True},
+    "changeTrue": {"now": {"offset": "12 mm", "side": "near"}, "edge": ["2 cm", "3 cm"]},
 }
 #: what is asked in the address
 QUERIES = {"readTrials": "?what=offers", "convertLength": "?length=1%203/8%20yd", "readWillItDo": "?cloth_id=1"}
@@ -82,12 +83,14 @@ def laid(tmp_path_factory: pytest.TempPathFactory) -> Person:
     person.ask("POST", "/projects/1/offers", name="Linen, narrow", width="90 cm")
     person.ask("POST", "/projects/1/list", kind="zip", name="Zip, 18 cm")
     person.ask("POST", "/projects", name="Waistcoat")
+    person.ask("PATCH", "/projects/1/true", now={"offset": "2 cm", "side": "far"})
+    person.ask("POST", "/projects/1/true/tests")
     return person
 
 
 def filled(path: str) -> str:
     """An address with the numbers of things that are there."""
-    for name, number in {"project": 1, "piece": 1, "job": 1, "task": 1, "wash": 1, "offer": 1}.items():
+    for name, number in {"project": 1, "piece": 1, "job": 1, "task": 1, "wash": 1, "offer": 1, "test": 1}.items():
         path = path.replace(f"{{{name}_id}}", str(number))
     path = path.replace("{item_id}", "cloth" if path.endswith("/have") else "own-1")
     # the project's own cloth is in use, and the spare one can be put away; the first has the photo
@@ -102,6 +105,9 @@ def test_every_operation_answers_as_the_document_says(
     import jsonschema_rs
 
     address = filled(path)
+    if operation["operationId"] == "addTest":
+        # a reading is used up by being written down
+        laid.ask("PATCH", "/projects/1/true", now={"offset": "1 cm", "side": "far"})
     query = QUERIES.get(operation["operationId"], "")
     answer = laid.client.open(
         address + query, method=method.upper(), json=BODIES.get(operation["operationId"]), base_url="http://127.0.0.1"

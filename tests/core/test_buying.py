@@ -130,12 +130,15 @@ def test_an_unlucky_search_never_makes_a_rule_pay_out() -> None:
 def test_bars_shrink_with_the_cloth_and_begin_inside_the_margin() -> None:
     across = read_bars([Bar(10, "#000000"), Bar(40, "#ffffff")])
     along = read_bars([Bar(10, "#000000"), Bar(20, "#ffffff"), Bar(5, "#ff0000"), Bar(25, "#00ff00")])
-    bars = washed_bars(along, across, 5.0, 10.0, 12.0, 50.0)
+    bars = washed_bars(along, across, 5.0, 10.0, 12.0)
     # 50 × 0.9 = 45; axes at 5 and 30 on the raw cloth: 4.5 − 12 → 37.5, 27 − 12 = 15
     assert bars.y_repeat == pytest.approx(45.0) and bars.y_axes == pytest.approx((15.0, 37.5))
     assert bars.x_repeat == pytest.approx(57.0) and bars.x_axes == (), "four colours in a row never mirror"
+    # along the cloth the first axis is where the lay begins: a check that mirrors at 3 and 33 mirrors at 0 and 30
+    check = washed_bars(read_bars([Bar(6, "#000000"), Bar(54, "#ffffff")]), across, 0.0, 0.0, 0.0)
+    assert check.x_axes == (0.0, 30.0)
     fine = read_bars([Bar(2, "#000000"), Bar(2, "#ffffff")])
-    assert washed_bars(fine, fine, 0, 0, 0, 0) == Bars(), "bars under 3 mm are not asked to meet"
+    assert washed_bars(fine, fine, 0, 0, 0) == Bars(), "bars under 3 mm are not asked to meet"
 
 
 def test_match_points_lie_on_the_seam_line() -> None:

@@ -143,7 +143,7 @@ def test_every_stage_has_a_state_and_says_why() -> None:
         "cloth": "done",
         "shrink": "done",
         "buy": "done",
-        "true": "not-built",
+        "true": "empty",
         "lay": "done",
         "cut": "not-built",
         "log": "begun",
@@ -155,6 +155,7 @@ def test_every_stage_has_a_state_and_says_why() -> None:
     assert of(washed_both_ways=False, marks_before=0)["shrink"] == "empty"
     assert of(made_up=True)["shrink"] == "look-again" and of(not_at_rest="Wash once more.")["shrink"] == "begun"
     assert of(laying=True)["lay"] == "begun"
+    assert of(true=("begun", "Go on."))["true"] == "begun"
     changed = of(stale=("the pieces were changed",))
     assert changed["lay"] == changed["buy"] == "look-again"
     assert "the pieces were changed" in next(

@@ -24,14 +24,16 @@ class Meeting:
     centred: bool = False
 
 
-def washed_bars(along: BarSequence, across: BarSequence, warp: float, weft: float, margin: float, trim: float) -> Bars:
+def washed_bars(along: BarSequence, across: BarSequence, warp: float, weft: float, margin: float) -> Bars:
     """The bars on the usable cloth after washing; only those whose matching can be seen.
 
     ``along`` follow one another along the cloth and ``across`` across it, in the measures of the unwashed cloth
     from the cut end and the near selvage; ``warp`` and ``weft`` are shrinkages still to come, per cent; ``margin``
-    is left off at the near selvage and ``trim`` at the end, mm after washing.
+    is left off at the near selvage, mm after washing. Along the cloth only the distances between axes count: where
+    the lay begins on the bars is open until the first edge is made, so the first axis stands for the beginning.
     """
-    x_repeat, x_axes = _washed(along, warp, trim)
+    start = along.axes[0] * (1.0 - warp / 100.0) if along.axes else 0.0
+    x_repeat, x_axes = _washed(along, warp, start)
     y_repeat, y_axes = _washed(across, weft, margin)
     return Bars(x_repeat, y_repeat, x_axes, y_axes)
 

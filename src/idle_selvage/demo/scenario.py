@@ -217,6 +217,10 @@ def _overshirt(desk: _Desk) -> str:
     ):
         desk.ask("POST", f"{path}/offers", name=name, width=width, price=price, **more)
     desk.ask("PATCH", f"{path}/envelope", **_envelope())
+    desk.ask("PATCH", f"{path}/true", edge=["2,6 cm", "3,1 cm", "2,4 cm", "2,9 cm"])
+    for offset, done in (("26 mm", ""), ("14 mm", "pin")):
+        desk.ask("PATCH", f"{path}/true", now={"offset": offset, "side": "far", "done": done})
+        desk.ask("POST", f"{path}/true/tests")
     desk.ask("POST", f"{path}/list", kind="button", name="Buttons, 15 mm, horn look", amount="9")
     return path
 

@@ -455,7 +455,7 @@ def lay_problem(
     cloth_row = cloth_row or project_row.cloth
     trim = project_row.ends / 2 if project_row.first_end is None else project_row.first_end
     along, across = as_bars(cloth_row)
-    bars = washed_bars(along, across, *taken, cloth_row.margin_low, trim)
+    bars = washed_bars(along, across, *taken, cloth_row.margin_low)
     one_way = is_one_way(cloth_row.direction) or (bars.x_repeat is not None and not bars.x_axes)
     names: dict[str, int] = {}
     laid = []

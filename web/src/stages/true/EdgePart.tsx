@@ -57,7 +57,7 @@ function CutEdge({ readings, loss, told, project }: { readings: number[]; loss: 
   const shown = readings.length > 1 ? readings : [loss * 1.6, loss * 2, loss * 1.4, loss * 1.9, loss * 1.7];
   const longest = Math.max(...shown);
   const line = width - 90;
-  const scale = Math.min(4, (line - 60) / Math.max(longest, loss, 1));
+  const scale = Math.min(9, (line - 60) / Math.max(longest, loss, 1));
   const bottom = height - 34;
   const x = (mm: number) => line - mm * scale;
   const y = (k: number) => 30 + (k * (bottom - 30)) / (shown.length - 1);

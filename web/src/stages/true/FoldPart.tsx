@@ -80,7 +80,7 @@ function FoldPicture({ fold }: { fold: PartProps["found"]["fold"] }) {
               {s.move && (
                 <g className="move">
                   <path d={`M${x(s.along.mm)},${y(s)} V${base} m-5,${s.move.mm > 0 ? -7 : 7} l5,${s.move.mm > 0 ? 7 : -7} l5,${s.move.mm > 0 ? -7 : 7}`} />
-                  <text x={x(s.along.mm)} y={base + 74} textAnchor="middle">{s.told}</text>
+                  <text x={x(s.along.mm)} y={base + 74} textAnchor="middle">{s.move.text.replace(/^[-−]/, "")}</text>
                 </g>
               )}
             </g>
