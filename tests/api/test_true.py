@@ -135,6 +135,12 @@ def test_does_it_matter(table: Person) -> None:
     # 55 cm with 1.5 cm allowance at either end; 40 mm over 1119
     assert sleeve["twist"]["value"] == pytest.approx(580 * 40 / 1119, rel=1e-6) and sleeve["verdict"] == "visible"
     assert found["matters"].startswith("Band twists by") and len(sleeve["hangs"]) == len(sleeve["outline"])
+    dark, pale = {"width": "1 cm", "colour": "#334455"}, {"width": "4 cm", "colour": "#ddeeff"}
+    table.ask("PATCH", "/projects/1/cloth", bars_across=[dark, pale])
+    assert not any(t["drift_told"] for t in table.ask("GET", "/projects/1/true")["twists"]), "stripes along stay"
+    table.ask("PATCH", "/projects/1/cloth", bars_along=[dark, pale])
+    told = {t["piece"]: t["drift_told"] for t in table.ask("GET", "/projects/1/true")["twists"]}
+    assert told["Sleeve"] == "bars do not meet at the seam"
     assert change(table, now={"offset": "0"})["matters"].startswith("It does not matter")
 
 

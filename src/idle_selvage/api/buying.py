@@ -26,8 +26,6 @@ from .context import Refused
 from .presenter import Presenter
 from .schemas_buy import SmallLayOut, TrialsOut
 
-#: The parts of Buy that have lays tried.
-PARTS = ("extras", "offers", "together", "cupboard")
 #: A trial among many need not be searched as long as the lay itself, seconds.
 MOST_SECONDS = 5.0
 

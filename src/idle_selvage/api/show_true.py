@@ -113,7 +113,9 @@ def true_out(session: Session, row: models.Project, show: Presenter) -> out.True
     advice = _advice(at.slant, facts, cloth.in_hand, sheet)
     bars = facts.bars
     checks = _checks(session, show, row, sheet)
-    twists = _twists(session, show, row, at, width, bars) if at.basis and width else []
+    # a slanting weft carries the bars across the cloth along with it; stripes along the cloth stay where they are
+    carried, _ = records.as_bars(cloth)
+    twists = _twists(session, show, row, at, width, carried.seen) if at.basis and width else []
     return out.TrueOut(
         headline=_headline(advice, found, sheet, width),
         width=show.maybe(width),
