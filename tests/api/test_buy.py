@@ -7,9 +7,10 @@ import io
 from typing import Any
 
 import pytest
+from sqlalchemy import select
 
 from idle_selvage.jobs import laying, trying
-from idle_selvage.store import models, records
+from idle_selvage.store import models, records, trials
 
 from ..conftest import Person
 
@@ -92,6 +93,18 @@ def test_a_trial_stops_when_asked_and_goes_on_where_it_was(laid: Person) -> None
         row = session.get(models.Trial, one["print"])
         assert row is not None and row.why == "as it was"
     assert laid.ask("GET", "/projects/1/trials?what=extras")["lacking"] == 0
+
+
+def test_only_the_newest_trials_are_kept(laid: Person, monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(trials, "MOST_KEPT", 2)
+    run(laid, "extras")
+    laid.ask("PATCH", "/projects/1/lay", gap="1 cm")
+    laid.ask("POST", "/projects/1/offers", name="Wide", width="150 cm")
+    with laid.app.config["DATABASE"].look() as session:
+        assert len(session.scalars(select(models.Trial)).all()) == 3
+    run(laid, "offers")
+    with laid.app.config["DATABASE"].look() as session:
+        assert len(session.scalars(select(models.Trial)).all()) == 3, "two of the old ones, and the new one"
 
 
 def test_a_wider_offer_is_laid_weighed_and_marked(laid: Person) -> None:

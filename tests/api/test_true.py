@@ -49,6 +49,12 @@ def test_a_reading_is_told_with_what_to_do(table: Person) -> None:
     assert change(table, now={"bow": "15 mm"})["advice"]["band"] == "straighten"
 
 
+def test_a_side_alone_is_no_reading(table: Person) -> None:
+    found = change(table, now={"side": "near"})
+    assert not found["now"]["read"] and found["advice"] is None and found["now"]["long_side"] == "near"
+    assert change(table, now={"offset": "5 mm"})["now"]["signed"] == -5, "the side said before counts"
+
+
 def test_readings_that_cannot_be(table: Person) -> None:
     told = table.refused("PATCH", "/projects/1/true", now={"offset": "2 m"})
     assert "further apart" in told["message"] and told["fields"][0]["path"] == "now.offset"

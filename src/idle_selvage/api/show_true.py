@@ -127,7 +127,7 @@ def true_out(session: Session, row: models.Project, show: Presenter) -> out.True
             place=show.length(sheet.now.get("place", 0.0)),
             offset=show.length(abs(sheet.now.get("offset", 0.0))),
             signed=sheet.now.get("offset", 0.0),
-            long_side=side_of(sheet.now.get("offset", 0.0)),
+            long_side=side_of(sheet.now.get("offset", 0.0)) or sheet.now.get("side", ""),
             bow=show.length(sheet.now.get("bow", 0.0)),
             done=sheet.now.get("done", ""),
             read="offset" in sheet.now,

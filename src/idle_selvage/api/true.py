@@ -131,12 +131,10 @@ def _now(row: models.Project, sheet: models.TrueSheet, body: ReadingIn) -> None:
         sheet.now = {}
         return
     was = sheet.now.get("offset", 0.0)
-    side = given.pop("side", None)
-    if "offset" in given or side is not None:
-        size = given.get("offset", abs(was))
-        # a reading without its side keeps the side it had; the first one is taken for the far one's
-        sign = -1.0 if (side or show_true.side_of(was)) == "near" else 1.0
-        given["offset"] = size * sign
+    # a reading without its side keeps the side it had or was said to have; else it is taken for the far one's
+    side = given.get("side") or show_true.side_of(was) or sheet.now.get("side", "")
+    if "offset" in given or ("side" in given and "offset" in sheet.now):
+        given["offset"] = given.get("offset", abs(was)) * (-1.0 if side == "near" else 1.0)
     now = {**sheet.now, **given}
     width = show_true.width_of(row.cloth)
     if width is not None and "offset" in now:

@@ -6,7 +6,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from sqlalchemy import func, select
+from sqlalchemy import delete, func, select
 from sqlalchemy.orm import Session
 
 from ..core.lay.problem import Problem, fingerprint, to_json
@@ -14,6 +14,8 @@ from .models import Job, Trial
 
 #: A trial that was searched this much shorter than asked is searched again.
 SHORTER = 0.5
+#: So many are kept, the newest; each takes some tens of kilobytes.
+MOST_KEPT = 400
 
 
 @dataclass(frozen=True)
@@ -61,6 +63,8 @@ def lacking(session: Session, wanted: Sequence[Wanted], seconds: float) -> list[
 
 def begin(session: Session, project_id: int, what: str, wanted: Sequence[Wanted], seconds: float) -> Job:
     """A waiting job that tries them; an earlier one for the same part of the screen is stopped."""
+    old = select(Trial.fingerprint).order_by(Trial.created_at.desc(), Trial.fingerprint).offset(MOST_KEPT)
+    session.execute(delete(Trial).where(Trial.fingerprint.in_(old.scalar_subquery())))
     earlier = running(session, project_id, what)
     if earlier is not None:
         earlier.cancel = True

@@ -1,6 +1,7 @@
 import { Button, Input } from "antd";
 import { useState } from "react";
 import { api, type Project, saved, type ShopList, unwrap } from "../../api/client";
+import { useUndo } from "../../app/useUndo";
 import { Worked } from "../../app/Working";
 import { ConvertDrawer } from "./ConvertDrawer";
 import { useBuyPart } from "./useBuy";
@@ -8,6 +9,7 @@ import { useBuyPart } from "./useBuy";
 /** The list for the shop: ticked off with a thumb, printed, or taken away. */
 export function ListPart({ project }: { project: Project }) {
   const part = useBuyPart<ShopList>("list", (id) => unwrap(api.GET("/api/projects/{project_id}/list", { params: { path: { project_id: id } } })));
+  const undo = useUndo();
   const [kind, setKind] = useState("zip");
   const [name, setName] = useState("");
   const [amount, setAmount] = useState("");
@@ -29,8 +31,11 @@ export function ListPart({ project }: { project: Project }) {
   }
   const tick = async (item_id: string, have: boolean) =>
     part.keep(await saved(api.PUT("/api/projects/{project_id}/list/{item_id}/have", { params: { path: { ...path, item_id } }, body: { have } })));
-  const remove = async (item_id: string) =>
-    part.keep(await saved(api.DELETE("/api/projects/{project_id}/list/{item_id}", { params: { path: { ...path, item_id } } })));
+  async function remove(item: ShopList["items"][number]) {
+    part.keep(await saved(api.DELETE("/api/projects/{project_id}/list/{item_id}", { params: { path: { ...path, item_id: item.id } } })));
+    undo(`item-${item.id}`, `${item.name} was taken off the list.`, async () =>
+      part.keep(await saved(api.POST("/api/projects/{project_id}/list", { params: { path }, body: { kind: item.kind, name: item.name, amount: item.amount } }))));
+  }
   return (
     <div className="shop-list">
       <h1>{found.headline}</h1>
@@ -45,7 +50,7 @@ export function ListPart({ project }: { project: Project }) {
             </label>
             <span className="item-amount">
               {item.figure ? <Worked figure={item.figure} label={item.name}>{item.amount}</Worked> : item.amount}
-              {item.own && <Button type="text" size="small" aria-label={`Remove ${item.name}`} onClick={() => void remove(item.id)}>remove</Button>}
+              {item.own && <Button type="text" size="small" aria-label={`Remove ${item.name}`} onClick={() => void remove(item)}>remove</Button>}
             </span>
           </li>
         ))}

@@ -1,5 +1,6 @@
 import { Button } from "antd";
 import { useTape } from "../../api/hooks";
+import { useUndo } from "../../app/useUndo";
 import { useSize } from "../../cloth-view/useSize";
 import { EntryChoice, EntryLength } from "../../fields/Entry";
 import type { PartProps } from "./useTrue";
@@ -7,6 +8,7 @@ import type { PartProps } from "./useTrue";
 /** Is the fold on grain: fold to selvage at stations, where to move and by how much; and torque. */
 export function FoldPart({ found, calls }: PartProps) {
   const { fold } = found;
+  const undo = useUndo();
   const rows = fold.stations.map((s) => ({ along: s.along.mm as number | string, distance: s.distance.mm as number | string }));
   const set = (next: { along: number | string; distance: number | string }[]) => calls.change({ fold: next });
   return (
@@ -26,7 +28,7 @@ export function FoldPart({ found, calls }: PartProps) {
               <tr key={i}>
                 <td><EntryLength bare label={`Station ${i + 1}, from the end`} path={`fold.${i}.along`} value={s.along.text} onSave={(along) => set(rows.map((r, n) => (n === i ? { ...r, along } : r)))} /></td>
                 <td><EntryLength bare label={`Station ${i + 1}, fold to selvage`} path={`fold.${i}.distance`} value={s.distance.text} onSave={(distance) => set(rows.map((r, n) => (n === i ? { ...r, distance } : r)))} /></td>
-                <td><Button type="text" size="small" aria-label={`Remove station ${i + 1}`} onClick={() => void set(rows.filter((_, n) => n !== i))}>remove</Button></td>
+                <td><Button type="text" size="small" aria-label={`Remove station ${i + 1}`} onClick={async () => { await set(rows.filter((_, n) => n !== i)); undo("station", "The station was removed.", () => set(rows)); }}>remove</Button></td>
               </tr>
             ))}
           </tbody>

@@ -1,5 +1,6 @@
 import { Button } from "antd";
 import { useTape } from "../../api/hooks";
+import { useUndo } from "../../app/useUndo";
 import { useSize } from "../../cloth-view/useSize";
 import { EntryChoice, EntryLength } from "../../fields/Entry";
 import type { PartProps } from "./useTrue";
@@ -10,6 +11,7 @@ type Row = { place: number | string; off: number | string; side: "out" | "in" };
 export function PlaidPart({ found, calls, project }: PartProps) {
   const tape = useTape();
   const { plaid } = found;
+  const undo = useUndo();
   const rows: Row[] = plaid.bars.map((b) => ({ place: b.place.mm, off: b.off.mm, side: b.signed < 0 ? "in" : "out" }));
   const set = (bars: Row[]) => calls.change({ bars });
   const change = (i: number, given: Partial<Row>) => set(rows.map((r, n) => (n === i ? { ...r, ...given } : r)));
@@ -30,7 +32,7 @@ export function PlaidPart({ found, calls, project }: PartProps) {
               <EntryLength label="off at the far selvage" path={`bars.${i}.off`} value={b.off.text} onSave={(off) => change(i, { off })} />
             </div>
             <EntryChoice label="It runs" value={b.signed < 0 ? "in" : "out"} options={[{ value: "out", label: "out, towards the tested end" }, { value: "in", label: "in, away from it" }]} onSave={(v) => change(i, { side: v as "out" })} />
-            <p className={b.told === "square" ? "good" : "look"}>{b.told} <Button type="text" size="small" aria-label={`Remove bar ${i + 1}`} onClick={() => void set(rows.filter((_, n) => n !== i))}>remove</Button></p>
+            <p className={b.told === "square" ? "good" : "look"}>{b.told} <Button type="text" size="small" aria-label={`Remove bar ${i + 1}`} onClick={async () => { await set(rows.filter((_, n) => n !== i)); undo("bar", "The bar was removed.", () => set(rows)); }}>remove</Button></p>
           </div>
         ))}
         <Button type={plaid.bars.length ? "default" : "primary"} onClick={() => void set([...rows, { place: next, off: 0, side: "out" }])}>Another bar</Button>

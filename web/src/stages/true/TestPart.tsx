@@ -21,7 +21,7 @@ export function TestPart({ found, calls, project }: PartProps) {
   const [typed, setTyped] = useState<number>();
   const [error, setError] = useState("");
   const { now, advice } = found;
-  const side = (now.read ? now.long_side : (found.tests.at(-1)?.long_side as "far" | "near" | undefined)) || "far";
+  const side = (now.long_side || (found.tests.at(-1)?.long_side as "far" | "near" | undefined)) || "far";
   const text = (mm: number) => (tape.imperial ? `${(Math.abs(mm) / 25.4).toFixed(2)} in` : `${(Math.abs(mm) / 10).toFixed(1)} cm`);
   // until the next reading the cloth hangs as it did at the last test
   const last = now.read ? undefined : found.tests.at(-1);
