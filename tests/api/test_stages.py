@@ -14,7 +14,7 @@ def test_a_new_project_says_what_to_do_first(person: Person) -> None:
     made = person.ask("POST", "/projects", 201, name="  Summer   skirt ", note="for June")
     assert made["name"] == "Summer skirt" and made["next_step"] == "Add the pattern pieces."
     states = {s["name"]: s["state"] for s in made["stages"]}
-    assert states["true"] == states["cut"] == "not-built" and states["plan"] == "empty"
+    assert states["cut"] == "not-built" and states["true"] == states["plan"] == "empty"
     assert [t["key"] for t in made["tally"]] == ["width", "lay", "to_buy", "shrinkage_warp", "cost", "spare"]
     assert all(t["missing"] for t in made["tally"])
 

@@ -28,6 +28,7 @@ from .schemas_buy import SmallLayOut, TrialsOut
 
 #: A trial among many need not be searched as long as the lay itself, seconds.
 MOST_SECONDS = 5.0
+NO_PIECES = "it has no pieces yet"
 
 
 def order_of(row: models.Project) -> Order:
@@ -117,7 +118,9 @@ def sharing(session: Session, row: models.Project, found: Tally, others: Sequenc
                 pieces.append(replace(piece, id=f"{member.name}: {piece.id}", match=match))
     own = alone[0][1]
     if own is None:
-        return Sharing(None, tuple(alone), alone[0][2])
+        why = alone[0][2]
+        told = "Add the pattern pieces of this project first." if why == NO_PIECES else why
+        return Sharing(None, tuple(alone), told[0].upper() + told[1:])
     if sum(problem is not None for _, problem, _ in alone) < 2:
         return Sharing(None, tuple(alone), "Choose another garment to be cut from the same cloth.")
     gap = max(problem.gap for _, problem, _ in alone if problem is not None)
@@ -131,7 +134,7 @@ def _on_cloth_of(
 ) -> tuple[Problem | None, str]:
     rows = records.pieces(session, member.id)
     if not rows:
-        return None, "it has no pieces yet"
+        return None, NO_PIECES
     if found.width is None:
         return None, found.missing.get("width", "Measure the cloth's width first.")
     fit = present.fit_of(row, found)

@@ -44,6 +44,8 @@ function Units() {
       value={settings?.system ?? "metric"}
       onChange={async (system) => {
         await saved(api.PATCH("/api/settings", { body: { system } }));
+        // what is still on its way was asked for in the other units
+        await client.cancelQueries();
         await client.invalidateQueries();
       }}
     />

@@ -28,6 +28,7 @@ export function WillItDoPart({ project }: { project: Project }) {
     <div className="buy-two">
       <div className="picture-side">
         <h1 className={found?.does === false ? "spoil" : undefined}>{found?.headline ?? "Will a piece from the cupboard do?"}</h1>
+        {!asked && <p>Choose a cloth or a remnant: the pieces are laid on what is left of it after shrinking and straightening.</p>}
         {part.error && <p className="spoil">{part.error.message}</p>}
         {found?.warnings.map((w) => <p key={w} className="look">{w}</p>)}
         <Trying trials={trials} what="Trying" />

@@ -51,7 +51,8 @@ export function useTrials(what: "extras" | "offers" | "together" | "cupboard", t
   useEffect(() => {
     if (!wanting || begun.current === wanting) return;
     begun.current = wanting;
-    void begin();
+    // refused or out of reach: the page says so by what it lacks, and the next change asks again
+    begin().catch(() => undefined);
     // eslint-disable-next-line react-hooks/exhaustive-deps -- `wanting` stands for all of it
   }, [wanting]);
   const news = told ? `${told.state}:${told.done}` : "";

@@ -17,7 +17,7 @@ export function LogStage() {
     days.set(day, [...(days.get(day) ?? []), entry]);
   }
   return (
-    <main className="stage log">
+    <main tabIndex={0} className="stage log">
       <h1>{entries.length === 0 ? "Nothing was written down yet" : `${entries.length} steps so far`}</h1>
       {log.isError && <p className="spoil">{log.error.message}</p>}
       {[...days].map(([day, lines]) => (

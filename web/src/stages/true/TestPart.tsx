@@ -1,5 +1,6 @@
 import { Button } from "antd";
 import { useState } from "react";
+import { Link } from "react-router";
 import { useTape } from "../../api/hooks";
 import { useUndo } from "../../app/useUndo";
 import { Worked } from "../../app/Working";
@@ -31,7 +32,7 @@ export function TestPart({ found, calls, project }: PartProps) {
     return (
       <>
         <h1>{found.headline}</h1>
-        <p className="look">{found.missing}</p>
+        <p className="look">{found.missing} <Link to={`/projects/${project.id}/cloth`}>To the cloth</Link></p>
       </>
     );
   async function drop(reading: { offset: number; bow: number }) {
