@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import random
 from typing import Any
 
 import pytest
@@ -146,8 +147,63 @@ def test_a_fixed_piece_sets_the_phase_of_its_group() -> None:
 
 def test_a_free_phase_is_mostly_one_at_which_pieces_lie_flush() -> None:
     piece = rectangle("a", 100, 600, copies=3, match=[match("hem", [37, 0], along=True)])
-    matching = Matching(read_problem(problem([piece], bars={"x_repeat": 60, "x_axes": [0]})))
+    # bars that read differently up and down: nothing is turned, so no phase is pinned to an axis
+    matching = Matching(read_problem(problem([piece], bars={"x_repeat": 60, "x_axes": []})))
     rng = generator(3)
     phases = [matching.choose(rng)[0] for _ in range(200)]
-    flush = sum(abs(p - 37) < 0.1 for p in phases)
-    assert matching.free and 100 < flush < 180
+    flush = sum(abs(p.value - 37) < 0.1 for p in phases)
+    assert matching.free and 100 < flush < 180 and not any(p.pinned for p in phases)
+
+
+def wedge(**more: Any) -> dict[str, Any]:
+    """300 long, 150 wide at its low end and 50 at its top: two of them fit into 200 when one is turned."""
+    outline = [[0, 0], [300, 0], [300, 50], [0, 150]]
+    return {"id": "wedge", "outline": outline, "copies": 2, "match": [match("hem", [0, 0], along=True)], **more}
+
+
+def test_balanced_bars_let_a_piece_be_turned_where_its_point_lies_on_an_axis() -> None:
+    # upright at 0, turned about 300: both points at a multiple of 60, on the axis at 0
+    made = best(problem([wedge()], width=200, bars={"x_repeat": 60, "x_axes": [0, 30]}))
+    assert made.length == pytest.approx(300, abs=0.1)
+    assert sorted(c.turn for c in made.cut) == [0, 180]
+
+
+@pytest.mark.parametrize(
+    "bars",
+    [
+        {"x_repeat": 60, "x_axes": []},
+        # the point is held half way between the axes, where a turned piece would meet at its point only
+        {"x_repeat": 60, "x_axes": [0, 30], "phase": 15},
+    ],
+)
+def test_elsewhere_tops_stay_up(bars: dict[str, Any]) -> None:
+    phase = bars.get("phase")
+    given = {} if phase is None else {"match": [match("hem", [0, 0], along=True, phase=phase)]}
+    cloth = {k: v for k, v in bars.items() if k != "phase"}
+    made = best(problem([wedge(**given)], width=200, bars=cloth))
+    assert {c.turn for c in made.cut} == {0} and made.length >= 600 - 0.1
+
+
+@pytest.mark.parametrize("seed", range(12))
+def test_every_turned_piece_lies_on_an_axis(seed: int) -> None:
+    rng = random.Random(seed)
+    repeat = rng.uniform(40, 90)
+    axes = [rng.uniform(0, repeat / 2)]
+    axes.append(axes[0] + repeat / 2)
+    pieces = []
+    for n in range(3):
+        long, low, top = rng.uniform(150, 400), rng.uniform(80, 200), rng.uniform(30, 80)
+        outline = [[0, 0], [long, (low - top) / 2], [long, (low + top) / 2], [0, low]]
+        point = [rng.uniform(0, long), 0]
+        group = rng.choice(["one", "two"])
+        pieces.append({"id": f"p{n}", "outline": outline, "copies": 3, "match": [match(group, point, along=True)]})
+    asked = problem(pieces, width=420, bars={"x_repeat": repeat, "x_axes": axes}, gap=2.0)
+    made = best(asked, 3_000)
+    points = {p["id"]: p["match"][0]["point"][0] for p in pieces}
+    turned = 0
+    for cut in made.cut:
+        if cut.turn == 180:
+            turned += 1
+            at = cut.x - points[cut.piece]
+            assert min(min((at - a) % repeat, (a - at) % repeat) for a in axes) < 0.1
+    assert seed or turned, "the first of them does turn some"

@@ -4,6 +4,10 @@ Along, every point of a group has the same x modulo the repeat: its *phase*. Acr
 mirrored copy lies mirrored about an axis of the bars, its point at ``2a − phase``. A piece that belongs to
 two groups ties their phases together; a piece centred on an axis, a fixed one, or a phase given in the
 problem leaves only certain ones; the rest is free, and the engine chooses.
+
+A piece turned end for end sees the bars run the other way: they meet all along only when its group's phase lies on
+a mirror axis along the cloth. So a restart either pins such a phase to an axis, and pieces may be turned, or
+leaves it free, and tops stay towards +x.
 """
 
 from __future__ import annotations
@@ -11,6 +15,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass
 from itertools import pairwise
+from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
@@ -23,6 +28,8 @@ from .problem import Axis, BadProblem, LayPiece, Problem, allowed_turns, turns_o
 SAME_MM = 0.05
 #: Share of the restarts that take a phase at which many pieces lie flush with an edge.
 VOTED = 0.7
+#: Share of the restarts that pin a phase to an axis, where that lets pieces be turned.
+PINNED = 0.6
 
 
 @dataclass(frozen=True)
@@ -42,7 +49,14 @@ class _Root:
     choices: list[float] | None = None
 
 
-Phases = tuple[float, ...]
+class Phase(NamedTuple):
+    """The phase of a root; ``pinned`` to a mirror axis, so that its pieces may be turned end for end."""
+
+    value: float
+    pinned: bool = False
+
+
+Phases = tuple[Phase, ...]
 
 
 class Matching:
@@ -61,11 +75,35 @@ class Matching:
                 faults += self._tie(axis, repeat)
         if faults:
             raise BadProblem(list(dict.fromkeys(faults)))
+        #: of each root, the phases at which its pieces may be turned end for end
+        self.turning = [self._turning(index, root) for index, root in enumerate(self.roots)]
 
     @property
     def free(self) -> bool:
         """Whether anything is left to choose."""
         return any(root.choices is None or len(root.choices) > 1 for root in self.roots)
+
+    def _turning(self, index: int, root: _Root) -> list[float]:
+        """Phases at which every group of a root that has pieces to turn lies on an axis; none: nothing turns."""
+        if root.axis == "y":
+            return []
+        beyond = {
+            self.group["x", m.group][1]
+            for piece in self.problem.pieces
+            if may_turn(piece, self.problem)
+            for m in piece.match
+            if self.group["x", m.group][0] == index
+        }
+        axes = self.problem.bars.x_axes
+        found = [
+            (a - b) % root.repeat
+            for b in list(beyond)[:1]
+            for a in axes
+            if all(any(_apart(a - b + c, x, root.repeat) <= SAME_MM for x in axes) for c in beyond)
+        ]
+        if root.choices is not None:
+            found = [c for c in root.choices if any(_apart(c, f, root.repeat) <= SAME_MM for f in found)]
+        return _distinct(found, root.repeat)
 
     def _entries(self, piece: LayPiece, axis: Axis) -> list[tuple[str, tuple[float, float], float | None]]:
         if axis == "x":
@@ -169,9 +207,12 @@ class Matching:
         kept: list[Bound] | None = None
         for group, point, _ in self._entries(piece, axis):
             index, beyond = self.group[axis, group]
-            root = index if self.roots[index].choices is None else -1
+            value, pinned = phases[index]
+            if axis == "x" and turn == 180 and not pinned and may_turn(piece, self.problem):
+                return []
+            root = index if self.roots[index].choices is None and not pinned else -1
             at = _turned(point, turn, mirrored, axis)
-            phase = phases[index] + beyond
+            phase = value + beyond
             if axis == "y" and mirrored:
                 found = [Bound((2 * a - phase - at) % repeat, root, -1) for a in bars.y_axes]
             else:
@@ -195,18 +236,21 @@ class Matching:
 
         ``edges`` are the low and the high edge of the strip, y. ``first`` takes the one with most votes.
         """
-        chosen: list[float] = []
+        chosen: list[Phase] = []
         for index, root in enumerate(self.roots):
             votes = self._votes(index, root, edges)
-            if root.choices is not None:
+            turning = self.turning[index]
+            if turning and (first or unit(rng) < PINNED):
+                chosen.append(Phase(turning[0 if first else int(below(rng, len(turning)))], True))
+            elif root.choices is not None:
                 pick = 0 if first else int(below(rng, len(root.choices)))
-                chosen.append(root.choices[pick])
+                chosen.append(Phase(root.choices[pick]))
             elif votes and (first or unit(rng) < VOTED):
                 weights = np.cumsum([weight for _, weight in votes])
                 at = 0 if first else int(np.searchsorted(weights, unit(rng) * weights[-1], side="right"))
-                chosen.append(votes[min(at, len(votes) - 1)][0])
+                chosen.append(Phase(votes[min(at, len(votes) - 1)][0]))
             else:
-                chosen.append(float(unit(rng)) * root.repeat)
+                chosen.append(Phase(float(unit(rng)) * root.repeat))
         return tuple(chosen)
 
     def _votes(self, index: int, root: _Root, edges: tuple[float, float]) -> list[tuple[float, float]]:
@@ -233,10 +277,21 @@ class Matching:
         return sorted(votes, key=lambda v: (-v[1], v[0]))
 
 
+def may_turn(piece: LayPiece, problem: Problem) -> bool:
+    """Whether a matched piece may lie turned end for end at all: on bars balanced along the cloth, matched along it
+    only, and without a direction."""
+    return (
+        bool(piece.match)
+        and all(m.along and not m.across for m in piece.match)
+        and piece.grain == "lengthwise"
+        and not (piece.one_way or piece.border or piece.fixed or problem.directed)
+        and bool(problem.bars.x_axes)
+    )
+
+
 def turns_for(piece: LayPiece, problem: Problem) -> tuple[int, ...]:
-    """The turns the engine gives a piece: a matched one keeps its top towards +x, as bars turned end for end
-    meet only when they are balanced about its own point."""
-    if piece.match and piece.border is None:
+    """The turns the engine gives a piece: a matched one keeps its top towards +x, unless it may be turned."""
+    if piece.match and piece.border is None and not may_turn(piece, problem):
         return allowed_turns(piece.grain, True)
     return turns_of(piece, problem)
 
