@@ -49,6 +49,17 @@ def lines(project: dict[str, Any]) -> dict[str, float]:
     return {line["key"]: line["adds"]["mm"] for line in project["purchase"]["lines"]}
 
 
+def test_the_lay_shows_what_it_was_laid_around(laid: Person) -> None:
+    (area,) = laid.ask("GET", "/projects/1/lay")["lay"]["blocked"]
+    shrink = laid.ask("GET", "/projects/1/shrink")
+    along, across = (1 - shrink[f"{way}_known"]["plan"]["value"] / 100 for way in ("warp", "weft"))
+    # the flaw lies at 20 cm both ways, 3 cm each; half of the 10 cm for the ends and 1 cm of margin are off
+    assert area["x0"] == pytest.approx(200 * along - 50, abs=0.01) and area["x1"] == pytest.approx(
+        230 * along - 50, abs=0.01
+    )
+    assert area["y0"] == pytest.approx(200 * across - 10, abs=0.01)
+
+
 def test_what_nap_bars_and_flaws_cost_is_measured(laid: Person) -> None:
     before = laid.ask("GET", "/projects/1")
     assert before["purchase"]["unmeasured"] == ["all tops one way", "meeting the bars", "laid around the flaws"]

@@ -376,6 +376,7 @@ def lay_out(session: Session, row: models.Project, chosen: models.LayRecord, sys
         utilisation=made.utilisation,
         stale=list(stale_reasons(chosen, problem, why, found, system)),
         margins=margins,
+        blocked=[out.AreaOut(x0=a, y0=b, x1=c, y1=d) for a, b, c, d in chosen.problem["cloth"]["blocked"]],
         pinned=show.drawing(drawn(chosen, "pinned")),
         opened=show.drawing(drawn(chosen, "opened")),
         alternatives=others,

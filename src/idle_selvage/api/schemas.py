@@ -556,6 +556,15 @@ class RefusedOut(BaseModel):
     why: str
 
 
+class AreaOut(BaseModel):
+    """A rectangle on the cloth, mm."""
+
+    x0: float
+    y0: float
+    x1: float
+    y1: float
+
+
 class LayOut(BaseModel):
     lay_id: int
     fold: str
@@ -565,6 +574,7 @@ class LayOut(BaseModel):
     utilisation: float
     stale: list[str]
     margins: tuple[float, float]
+    blocked: list[AreaOut] = Field(description="what was laid around, on the open usable cloth")
     pinned: DrawingOut
     opened: DrawingOut
     alternatives: list[AlternativeOut]

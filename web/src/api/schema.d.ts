@@ -3928,6 +3928,20 @@ export interface components {
             /** High */
             high: number;
         };
+        /**
+         * AreaOut
+         * @description A rectangle on the cloth, mm.
+         */
+        AreaOut: {
+            /** X0 */
+            x0: number;
+            /** Y0 */
+            y0: number;
+            /** X1 */
+            x1: number;
+            /** Y1 */
+            y1: number;
+        };
         /** DrawingOut */
         DrawingOut: {
             /**
@@ -3965,6 +3979,11 @@ export interface components {
                 number,
                 number
             ];
+            /**
+             * Blocked
+             * @description what was laid around, on the open usable cloth
+             */
+            blocked: components["schemas"]["AreaOut"][];
             pinned: components["schemas"]["DrawingOut"];
             opened: components["schemas"]["DrawingOut"];
             /** Alternatives */
