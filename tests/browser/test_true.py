@@ -61,6 +61,7 @@ def test_the_edge_is_dragged_and_the_number_follows(page: Page, demo: str) -> No
     # by keys, a millimetre at a time
     corner.focus()
     page.keyboard.press("ArrowLeft")
+    saved(page)
     expect(field).to_have_value("0.7 cm")
 
     # typed, the picture moves before it is kept; taken back, it goes back
@@ -71,6 +72,7 @@ def test_the_edge_is_dragged_and_the_number_follows(page: Page, demo: str) -> No
     assert before is not None and after is not None and after["x"] > before["x"] + 20
     field.press("Escape")
     expect(field).to_have_value("0.7 cm")
+    expect(page.locator(".hanging .reading text")).to_have_text("0.7 cm")
 
 
 def test_tests_are_written_down_until_two_tries_bring_nothing(page: Page, demo: str) -> None:

@@ -64,19 +64,29 @@ export function EntryText(props: EntryProps) {
       return undefined;
     }
     const number = ++asked.current;
-    const timer = setTimeout(async () => {
+    const read = async (again: boolean) => {
       try {
         const read = await unwrap(api.POST("/api/lengths/read", { body: { text: draft.text } }));
         if (number !== asked.current) return;
         setHint(read.text === draft.text.trim() ? "" : `= ${read.text}`);
         setError("");
         onTyping?.(read.mm);
-      } catch {
-        if (number === asked.current) setHint("");
+      } catch (fault) {
+        if (number !== asked.current) return;
+        setHint("");
+        // no answer at all: what was typed may still be read a moment later
+        if (again && (fault as Refusal).status === 0) timer = setTimeout(() => void read(false), 500);
       }
-    }, 120);
+    };
+    let timer = setTimeout(() => void read(true), 120);
     return () => clearTimeout(timer);
   }, [draft.text, draft.pending, length, onTyping]);
+
+  function type(text: string) {
+    draft.type(text);
+    // nothing is being typed any more: whoever shows it goes back to what is kept
+    if (text === value) onTyping?.(undefined);
+  }
 
   async function keep(): Promise<boolean> {
     if (!draft.pending) return true;
@@ -101,7 +111,7 @@ export function EntryText(props: EntryProps) {
       if (await keep()) props.onEnter?.();
     } else if (event.key === "Escape" && draft.pending) {
       event.stopPropagation();
-      draft.type(value);
+      type(value);
       setError("");
     }
   }
@@ -120,7 +130,7 @@ export function EntryText(props: EntryProps) {
         aria-invalid={!!error}
         data-tape={length || undefined}
         aria-describedby={`${id}-say`}
-        onChange={(e) => draft.type(e.target.value)}
+        onChange={(e) => type(e.target.value)}
         onBlur={() => void keep()}
         onKeyDown={(e) => void key(e)}
         ref={(element) => props.inputRef?.(element?.input ?? null)}

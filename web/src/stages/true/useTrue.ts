@@ -14,9 +14,8 @@ export function useTrue() {
   });
   type Kept = { project: Parameters<typeof keepProject>[0]; true: NonNullable<typeof found.data> };
   const keep = (told: Kept) => {
-    keepProject(told.project);
-    void client.cancelQueries({ queryKey: ["true", id] });
     client.setQueryData(["true", id], told.true);
+    keepProject(told.project);
   };
   return {
     data: found.data,
