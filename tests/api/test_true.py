@@ -126,6 +126,14 @@ def test_the_readings_of_the_cut_edge_flow_into_buy_and_lay(table: Person) -> No
     assert any("out of date: the flaws" in w["text"] for w in torn["project"]["warnings"])
 
 
+def test_buy_and_true_agree_on_what_the_ends_lose(table: Person) -> None:
+    table.ask("PATCH", "/projects/1/true", edge=["3 cm", "4,5 cm", "2 cm"], cut_off="20 cm")
+    # chosen in Buy, the way counts with what was read and cut off: 25 uneven, 20 for a tear, 200, and 50 at the other
+    assert table.ask("PATCH", "/projects/1/purchase", edge_way="tear")["wishes"]["ends"]["mm"] == 295
+    typed = table.ask("PATCH", "/projects/1/purchase", ends="8 cm")
+    assert typed["wishes"]["ends"]["mm"] == 80 and not table.ask("GET", "/projects/1/true")["cost"]["measured"]
+
+
 def test_what_the_cloth_forbids(table: Person) -> None:
     table.ask("PATCH", "/projects/1/cloth", weave="velveteen")
     found = change(table, now={"offset": "2 cm"}, school="pull")

@@ -9,7 +9,6 @@ from flask_openapi3 import APIBlueprint
 from pydantic import Field
 
 from ..core.convert import YARD, spoken, yard_table
-from ..core.edge import METHODS, EdgeWay, advise_edge
 from ..core.units import BadEntry, fraction_text, read_length
 from ..store import records, trials
 from . import buying, present
@@ -19,6 +18,7 @@ from .changes import change, within
 from .context import Refused, begin, look, pool, send, system
 from .entries import LengthIn, Text
 from .presenter import Presenter
+from .true_state import settle_ends
 
 blueprint = APIBlueprint("buy", __name__, url_prefix="/api", abp_responses={422: out.ErrorOut, 404: out.ErrorOut})
 
@@ -68,9 +68,13 @@ def change_purchase(path: out.ProjectPath, body: PurchaseChange) -> Response:
     within(given, _LIMITS)
     with begin() as session:
         row = records.project(session, path.project_id)
-        if body.edge_way is not None and body.ends is None:
-            way: EdgeWay = body.edge_way or advise_edge(records.edge_facts(row.cloth)).way
-            given["ends"] = 2 * METHODS[way].loss
+        if body.ends is not None:
+            # said to be so much in all: what was read at one end no longer counts
+            row.first_end = None
+        elif body.edge_way is not None:
+            row.edge_way = body.edge_way
+            settle_ends(row, records.true_sheet(session, row.id))
+            given["ends"] = row.ends
         if given.get("bought_extra", row.bought_extra) > 0 and not given.get("extra_why", row.extra_why):
             told = "Say why more is bought on purpose, such as “clearance” or “unsure of the border”."
             raise Refused(told, path="extra_why")
@@ -111,7 +115,6 @@ def read_trials(path: out.ProjectPath, query: TrialsQuery) -> Response:
 ROUNDED = {
     "exact": "exactly",
     "up": "rounded up, so that it is enough",
-    "down": "rounded down",
     "nearest": "to the nearest mark",
 }
 

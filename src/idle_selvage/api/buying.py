@@ -17,7 +17,6 @@ from ..core.offers import Offer, usable
 from ..core.pieces import BadPiece
 from ..core.purchase import Order
 from ..core.tally import Tally, tally
-from ..core.units import MM_PER_YARD
 from ..core.working import Figure, Step, length, percent
 from ..store import models, records, trials
 from ..store.trials import Wanted
@@ -56,7 +55,7 @@ def offer_of(row: models.Offer, found: Tally, cut_raw: bool) -> Offer | None:
         weft = Figure(row.weft, "percent", note="as given with the offer") if row.weft is not None else weft
     if warp is None or weft is None:
         return None
-    price = None if row.price is None else row.price * (1.0 if row.price_unit == "m" else 1000.0 / MM_PER_YARD)
+    price = records.per_metre(row.price, row.price_unit)
     return Offer(row.width, warp, weft, row.margin, price, row.step, row.least, row.stock)
 
 

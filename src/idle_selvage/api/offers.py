@@ -80,7 +80,7 @@ def _offers_out(session: Session, row: models.Project) -> buy_out.OffersOut:
     rows: list[buy_out.OfferOut] = []
     weighed: list[Weighed | None] = []
     needed = []
-    own = _own(session, show, row, found, chosen)
+    own = _own(show, row, found, chosen)
     if own is not None:
         rows.append(own[0])
         weighed.append(own[1])
@@ -158,7 +158,7 @@ def _headline(rows: list[buy_out.OfferOut]) -> str:
 
 
 def _own(
-    session: Session, show: Presenter, row: models.Project, found: Tally, chosen: models.LayRecord | None
+    show: Presenter, row: models.Project, found: Tally, chosen: models.LayRecord | None
 ) -> tuple[buy_out.OfferOut, Weighed] | None:
     """The project's own cloth as the first row, by the lay it goes by."""
     if (

@@ -133,10 +133,6 @@ class WillItDoOut(BaseModel):
     trials: TrialsOut
 
 
-class CellOut(BaseModel):
-    text: str
-
-
 class RowOfChartOut(BaseModel):
     width: LengthOut | None
     lengths: list[LengthOut | None]

@@ -81,6 +81,7 @@ class FoldLineOut(BaseModel):
     mean: LengthOut | None
     good: bool | None
     headline: str
+    limit: str
     ripple: str
     torque: str
 
@@ -148,11 +149,13 @@ class TrueOut(BaseModel):
     good_from: LengthOut | None
     accepted: bool
     basis: str = Field(description="on which reading the twist rests")
+    twist_limits: str
     matters: str = Field(description="whether it matters, in a sentence")
     twists: list[TwistOut]
     fold: FoldLineOut
     checks: list[CheckOut]
     checks_missing: str
+    checks_limit: str
     plaid: PlaidOut
     done_choices: list[ChoiceOut]
 

@@ -10,9 +10,9 @@ from sqlalchemy.orm import Session
 
 from ..core.attempts import Loop, good_from, loop
 from ..core.cloth import planned_width
-from ..core.edge import METHODS, EdgeWay, advise_edge, edge_cost
-from ..core.fold_line import Ripple, Station, fold_line, torque
-from ..core.grain import check_grain
+from ..core.edge import METHODS
+from ..core.fold_line import GOOD_SPREAD_MM, Ripple, Station, fold_line, torque
+from ..core.grain import SAME_MM, check_grain
 from ..core.lay.drawing import Shown, draw
 from ..core.lay.reading import read_problem
 from ..core.pieces import BadPiece, cut_line, whole_polygon
@@ -28,14 +28,14 @@ from ..core.slant import (
 )
 from ..core.squareness import BarReading, squareness
 from ..core.straighten import SCHOOLS, ClothFacts, School, forbidden, plan
-from ..core.twist import sheared, twist_of
+from ..core.twist import HANGS_MM, SEEN_MM, sheared, twist_of
 from ..core.working import Figure, Quantity, Step, length
 from ..store import models, records
 from . import present
 from . import schemas_true as out
 from .presenter import Presenter
 from .schemas import ChoiceOut
-from .true_state import attempts_of, bands_of
+from .true_state import attempts_of, bands_of, edge_way, first_end
 
 #: What may have been done before a test.
 DONE = {
@@ -59,16 +59,6 @@ def facts_of(row: models.Cloth) -> ClothFacts:
 def width_of(row: models.Cloth) -> float | None:
     """The width the test is read over, mm."""
     return planned_width(records.as_cloth(row)).value if row.width_readings else None
-
-
-def edge_way(row: models.Project) -> EdgeWay:
-    """How the first edge is made: as chosen, or as the cloth wants it."""
-    return cast(EdgeWay, row.edge_way) if row.edge_way else advise_edge(records.edge_facts(row.cloth)).way
-
-
-def first_end(row: models.Project, sheet: models.TrueSheet) -> Figure:
-    """What the measured end loses before anything is cut off further in."""
-    return edge_cost(sheet.edge, edge_way(row))
 
 
 @dataclass(frozen=True)
@@ -145,11 +135,15 @@ def true_out(session: Session, row: models.Project, show: Presenter) -> out.True
         good_from=show.maybe(good),
         accepted=sheet.accepted,
         basis=at.basis,
+        twist_limits=f"Up to {show.length(SEEN_MM).text} nobody sees it, from {show.length(HANGS_MM).text} a leg or "
+        "skirt turns on the body (from memory). A panel of length H on a slant a twists by H × tan a.",
         matters=_matters(twists),
         twists=twists,
         fold=_fold(show, sheet),
         checks=checks,
         checks_missing="" if checks else "Lay the pieces first: the lay says what to measure.",
+        checks_limit="Measure from both ends of the arrow to the edge named. Only their difference counts: up to "
+        f"{show.length(SAME_MM).text} is on grain (common practice).",
         plaid=_plaid(show, sheet, width),
         done_choices=[ChoiceOut(value=value, label=label) for value, label in DONE.items()],
     )
@@ -300,6 +294,7 @@ def _fold(show: Presenter, sheet: models.TrueSheet) -> out.FoldLineOut:
         mean=show.maybe(line.mean if line else None),
         good=line.good if line and line.enough else None,
         headline=headline,
+        limit=f"A spread of up to {show.length(GOOD_SPREAD_MM).text} is good (common practice).",
         ripple=sheet.ripple,
         torque=torque(cast(Ripple, sheet.ripple)),
     )

@@ -9,7 +9,6 @@ from flask_openapi3 import APIBlueprint
 from pydantic import Field
 from sqlalchemy.orm import Session
 
-from ..core.edge import METHODS
 from ..core.slant import BadTest, FoldTest, check_bands, read_test
 from ..store import models, records
 from . import present, show_true
@@ -18,6 +17,7 @@ from . import schemas_true as true_out
 from .context import Refused, begin, look, send, system
 from .entries import LengthIn
 from .presenter import Presenter
+from .true_state import settle_ends
 
 blueprint = APIBlueprint("true", __name__, url_prefix="/api", abp_responses={422: out.ErrorOut, 404: out.ErrorOut})
 
@@ -177,8 +177,7 @@ def _edge(row: models.Project, sheet: models.TrueSheet, body: TrueChange) -> Non
         if row.cloth.in_hand is not None and body.cut_off >= row.cloth.in_hand:
             raise Refused("Nothing would be left of the length in hand.", path="cut_off")
         row.cut_off = body.cut_off
-    row.first_end = show_true.first_end(row, sheet).value + row.cut_off
-    row.ends = row.first_end + METHODS[show_true.edge_way(row)].loss
+    settle_ends(row, sheet)
 
 
 @blueprint.post("/projects/<int:project_id>/true/tests", operation_id="addTest", responses={201: true_out.TrueKeptOut})

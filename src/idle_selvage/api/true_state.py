@@ -1,12 +1,16 @@
-"""How far True is, from the tests that were written down."""
+"""What True comes to for other stages: how far it is, and what straightening takes off the ends."""
 
 from __future__ import annotations
+
+from typing import cast
 
 from sqlalchemy.orm import Session
 
 from ..core.attempts import Attempt, loop
+from ..core.edge import METHODS, EdgeWay, advise_edge, edge_cost
 from ..core.slant import BANDS_MM
 from ..core.stages import State
+from ..core.working import Figure
 from ..store import models, records
 
 
@@ -33,3 +37,19 @@ def stage_of(session: Session, row: models.Project) -> tuple[State, str]:
     if sheet.accepted:
         return "done", ""
     return "begun", found.told
+
+
+def edge_way(row: models.Project) -> EdgeWay:
+    """How the first edge is made: as chosen, or as the cloth wants it."""
+    return cast(EdgeWay, row.edge_way) if row.edge_way else advise_edge(records.edge_facts(row.cloth)).way
+
+
+def first_end(row: models.Project, sheet: models.TrueSheet) -> Figure:
+    """What the measured end loses before anything is cut off further in."""
+    return edge_cost(sheet.edge, edge_way(row))
+
+
+def settle_ends(row: models.Project, sheet: models.TrueSheet) -> None:
+    """What both ends lose, from the edge's readings, the way it is made and what is cut off; both stages call this."""
+    row.first_end = first_end(row, sheet).value + row.cut_off
+    row.ends = row.first_end + METHODS[edge_way(row)].loss

@@ -12,7 +12,7 @@ from .working import Source
 
 YARD = Source("standard", "international yard, 1959", "1 yd = 0.9144 m exactly, so 1 in = 25.4 mm")
 
-Way = Literal["exact", "up", "down", "nearest"]
+Way = Literal["exact", "up", "nearest"]
 #: A length closer than this to a mark of the scale is that mark, mm.
 SAME_MM = 1e-6
 

@@ -2,15 +2,16 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
 from typing import Literal
 
 from shapely import box
 from shapely.geometry import Polygon
 
-from .lay.problem import LayPiece, Problem
+from .lay.problem import FOLDS, LayPiece, Problem
 from .pieces import Outline
+from .sets import listed
 
 Kind = Literal["folds", "gap", "cross", "other", "hem", "join"]
 
@@ -18,8 +19,6 @@ Kind = Literal["folds", "gap", "cross", "other", "hem", "join"]
 HEMS_MM = (10.0, 20.0, 30.0, 50.0)
 #: A seam allowance on either side of a join, mm. Common practice.
 JOIN_SEAM_MM = 15.0
-#: Every way to fold; the engine leaves out, with its reason, what does not suit.
-ALL_FOLDS = ("open", "lengthwise", "partial", "double", "crosswise", "combination")
 
 
 @dataclass(frozen=True)
@@ -40,7 +39,6 @@ class Help:
     problem: Problem
     piece: str = ""
     join_at: float = 0.0
-    less: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -63,7 +61,8 @@ def helps(
     if set(problem.folds) != {"open"}:
         name = "single layer, every piece on its own"
         found.append(Help("folds", name, "more cutting, nothing else", replace(problem, folds=("open",))))
-    other = tuple(fold for fold in ALL_FOLDS if fold not in problem.folds)
+    # every other one; the engine leaves out, with its reason, what does not suit
+    other = tuple(fold for fold in FOLDS if fold not in problem.folds)
     if other:
         found.append(
             Help(
@@ -81,11 +80,11 @@ def helps(
     }
     if turned:
         across = _changed(problem, lambda p: replace(p, grain="crosswise") if p.id in turned else p)
-        told = f"{_names(sorted(turned))} on the cross grain"
+        told = f"{listed(sorted(turned))} on the cross grain"
         found.append(Help("cross", told, "a little more give where it does not show", across))
     left = tuple(p for p in problem.pieces if p not in hidden)
     if hidden and left:
-        told = f"{_names([p.id for p in hidden])} from another cloth"
+        told = f"{listed([p.id for p in hidden])} from another cloth"
         found.append(
             Help("other", told, "a thin, firm cloth of like care beside this one", replace(problem, pieces=left))
         )
@@ -95,8 +94,8 @@ def helps(
     for less in HEMS_MM if hemmed else ():
         shorter = _changed(problem, lambda p, n=less: _shortened(p, n) if p in hemmed else p)  # type: ignore[misc]
         told = f"hems {written(less)} shorter"
-        costs = f"{_names([p.id for p in hemmed])} {'ends' if len(hemmed) == 1 else 'end'} {written(less)} higher"
-        found.append(Help("hem", told, costs, shorter, less=less))
+        costs = f"{listed([p.id for p in hemmed])} {'ends' if len(hemmed) == 1 else 'end'} {written(less)} higher"
+        found.append(Help("hem", told, costs, shorter))
     if not hemmed:
         missing.append(Missing("hem", "a shorter hem", "Say on Plan which pieces have a hem at their low end."))
     found += _joins(problem, facts, written)
@@ -105,10 +104,6 @@ def helps(
 
 def _changed(problem: Problem, change: Callable[[LayPiece], LayPiece]) -> Problem:
     return replace(problem, pieces=tuple(change(piece) for piece in problem.pieces))
-
-
-def _names(names: Sequence[str]) -> str:
-    return names[0] if len(names) == 1 else ", ".join(names[:-1]) + " and " + names[-1]
 
 
 def _part(outline: Outline, low: float, high: float) -> Outline | None:

@@ -49,8 +49,9 @@ def one_washed_all_washed(members: Sequence[Member]) -> str:
     dry = [m.name for m in members if not m.washed]
     if not washed or not dry:
         return ""
-    return f"{_list(washed)} {'was' if len(washed) == 1 else 'were'} pre-treated, so {_list(dry)} must be too."
+    return f"{listed(washed)} {'was' if len(washed) == 1 else 'were'} pre-treated, so {listed(dry)} must be too."
 
 
-def _list(names: Sequence[str]) -> str:
+def listed(names: Sequence[str]) -> str:
+    """Names as a sentence has them: “a”, “a and b”, “a, b and c”."""
     return names[0] if len(names) == 1 else ", ".join(names[:-1]) + " and " + names[-1]

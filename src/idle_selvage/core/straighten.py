@@ -9,7 +9,7 @@ from .fibres import PILE
 from .slant import Slant, accepted
 
 School = Literal["pin", "pull"]
-Action = Literal["nothing", "steam", "straighten", "cut", "follow", "choose", "back"]
+Action = Literal["nothing", "steam", "straighten", "cut", "follow", "choose"]
 
 SCHOOLS: dict[School, tuple[str, str]] = {
     "pin": (
@@ -129,7 +129,7 @@ def plan(slant: Slant, facts: ClothFacts, length: float | None = None, school: S
     steps = [
         "Cut off the next metre or two and make a new true edge: the first of a roll is the worst.",
         "Test again further in: write the place down with the reading.",
-        *([] if forbids and chosen == "pull" else ["Or try to straighten it, in lengths of at most 2 m."]),
+        "Or try to straighten it, in lengths of at most 2 m.",
     ]
     headline = "Too far off to press out: cut off a metre or two and test again"
     return made(

@@ -13,8 +13,6 @@ GATHERING = Source(
 )
 BIAS = Source("common practice", "area of the rectangle ÷ width of the strip", "less what corners and joins take")
 
-#: Usual fullness, from barely to richly gathered: strip ÷ edge. Common practice.
-FULLNESS = (1.5, 3.0)
 MOST_STRIPS = 500
 
 

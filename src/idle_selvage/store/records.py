@@ -319,9 +319,14 @@ def log_count(session: Session, project_id: int) -> int:
     return session.scalar(select(func.count()).select_from(LogEntry).where(LogEntry.project_id == project_id)) or 0
 
 
+def per_metre(price: float | None, unit: str) -> float | None:
+    """The price of a metre, whatever the shop says."""
+    return None if price is None else price * (1.0 if unit == "m" else 1000.0 / MM_PER_YARD)
+
+
 def as_cloth(row: Cloth) -> core_cloth.Cloth:
     """The core's cloth; its price is per metre whatever the shop says."""
-    price = None if row.price is None else row.price * (1.0 if row.price_unit == "m" else 1000.0 / MM_PER_YARD)
+    price = per_metre(row.price, row.price_unit)
     return core_cloth.Cloth(
         tuple(row.width_readings),
         row.margin_low,

@@ -3538,6 +3538,8 @@ export interface components {
              * @description on which reading the twist rests
              */
             basis: string;
+            /** Twist Limits */
+            twist_limits: string;
             /**
              * Matters
              * @description whether it matters, in a sentence
@@ -3550,6 +3552,8 @@ export interface components {
             checks: components["schemas"]["CheckOut"][];
             /** Checks Missing */
             checks_missing: string;
+            /** Checks Limit */
+            checks_limit: string;
             plaid: components["schemas"]["PlaidOut"];
             /** Done Choices */
             done_choices: components["schemas"]["ChoiceOut"][];
@@ -3646,6 +3650,8 @@ export interface components {
             good: boolean | null;
             /** Headline */
             headline: string;
+            /** Limit */
+            limit: string;
             /** Ripple */
             ripple: string;
             /** Torque */

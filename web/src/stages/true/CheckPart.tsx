@@ -18,7 +18,7 @@ export function CheckPart({ found, calls, project }: PartProps) {
       {found.checks_missing && <p className="look">{found.checks_missing} <Link to={`/projects/${project.id}/lay`}>To the lay</Link></p>}
       {found.checks.length > 0 && (
         <>
-          <p className="quiet">Measure from both ends of the arrow to the edge named. Only their difference counts: 2 mm are on grain (common practice).</p>
+          <p className="quiet">{found.checks_limit}</p>
           <table className="offers checks">
             <thead><tr><th scope="col">piece</th><th scope="col">to the</th><th scope="col">the lay says, tail and head</th><th scope="col">read at the tail</th><th scope="col">read at the head</th><th scope="col">tilt</th><th scope="col" /></tr></thead>
             <tbody>

@@ -35,7 +35,7 @@ export function FoldPart({ found, calls }: PartProps) {
         </table>
         <NewStation onAdd={(along, distance) => set([...rows, { along, distance }])} next={fold.stations.length + 1} found={found} />
         <ul className="plain-list">{fold.stations.filter((s) => s.told).map((s) => <li key={s.along.mm}><b>{s.along.text}</b>: {s.told}</li>)}</ul>
-        {fold.spread && <p>Spread {fold.spread.text}; up to 2 mm is good (common practice).</p>}
+        {fold.spread && <p>Spread {fold.spread.text}. {fold.limit}</p>}
         <h2>Does the fold ripple?</h2>
         <EntryChoice label="Selvages level, and the fold" value={fold.ripple}
           options={[{ value: "", label: "hangs flat" }, { value: "out", label: "ripples, slanting down towards the tested end" }, { value: "in", label: "ripples, slanting down away from it" }]}

@@ -32,7 +32,7 @@ export function MatterPart({ found, project }: PartProps) {
             </li>
           ))}
         </ul>
-        <p className="quiet">Up to 1 cm nobody sees it, from 3 cm a leg or skirt turns on the body (from memory). A panel of length H on a slant a twists by H × tan a.</p>
+        <p className="quiet">{found.twist_limits}</p>
       </aside>
     </div>
   );
