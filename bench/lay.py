@@ -24,11 +24,11 @@ from bench import garments, jigsaws
 from bench.chart import chart
 from idle_selvage.core.lay.answer import to_json
 from idle_selvage.core.lay.check import check_lay
+from idle_selvage.core.lay.engine.solver import Answer, solve
+from idle_selvage.core.lay.engine.warm import compile_ahead
 from idle_selvage.core.lay.ground import allowed_ground
 from idle_selvage.core.lay.problem import allowed_turns
 from idle_selvage.core.lay.reading import read_problem
-from idle_selvage.core.lay.solver import Answer, solve
-from idle_selvage.core.lay.warm import compile_ahead
 
 HERE = Path(__file__).parent
 WORKERS = 2

@@ -22,13 +22,13 @@ from tools.chromium import ARGS, CHROMIUM
 
 from idle_selvage.api import present
 from idle_selvage.api.app import WEB, create_app
-from idle_selvage.core.dye import Dye
+from idle_selvage.core.cloth.dye import Dye
+from idle_selvage.core.lay.engine.solver import solve
 from idle_selvage.core.lay.problem import to_json as problem_json
 from idle_selvage.core.lay.reading import read_problem
-from idle_selvage.core.lay.solver import solve
-from idle_selvage.core.loads import Batch, group
-from idle_selvage.core.schedule import plan
-from idle_selvage.core.treatment import Facts, programme
+from idle_selvage.core.shrink.treatment import Facts, programme
+from idle_selvage.core.washday.loads import Batch, group
+from idle_selvage.core.washday.schedule import plan
 from idle_selvage.demo.scenario import load
 from idle_selvage.store import records
 

@@ -68,10 +68,10 @@ pages & waiting=$!
 packages
 wait "$waiting"
 
-engine="src/idle_selvage/core/lay/*.py requirements.lock"
+engine="src/idle_selvage/core/lay/*.py src/idle_selvage/core/lay/engine/*.py requirements.lock"
 if ! same engine $engine; then
     say "Compiling the lay engine …"
     PYTHONDONTWRITEBYTECODE= .venv/bin/python -m compileall -q src || true
-    .venv/bin/python -c "from idle_selvage.core.lay.warm import compile_ahead; compile_ahead()"
+    .venv/bin/python -c "from idle_selvage.core.lay.engine.warm import compile_ahead; compile_ahead()"
     stamp engine $engine
 fi

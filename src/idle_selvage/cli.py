@@ -241,8 +241,8 @@ def _stop(_signal: int, _frame: object) -> NoReturn:
 
 def _lay(args: argparse.Namespace) -> int:
     from .core.lay.drawing import draw
+    from .core.lay.engine.solver import EngineFault, Progress, solve
     from .core.lay.problem import BadProblem
-    from .core.lay.solver import EngineFault, Progress, solve
     from .formats.lay_json import lay_text, read_problem_file
     from .formats.svg_lay import write_svg
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import pytest
 
-from idle_selvage.core.treatment import Programme
+from idle_selvage.core.shrink.treatment import Programme
 from idle_selvage.standins.washer import Report, Specimen
 
 from ..conftest import Person

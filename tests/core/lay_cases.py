@@ -5,11 +5,11 @@ from __future__ import annotations
 import random
 from typing import Any
 
-from idle_selvage.core.lay.draws import generator
-from idle_selvage.core.lay.folds import strip_for, ways
-from idle_selvage.core.lay.matching import Matching
+from idle_selvage.core.lay.engine.draws import generator
+from idle_selvage.core.lay.engine.folds import strip_for, ways
+from idle_selvage.core.lay.engine.matching import Matching
+from idle_selvage.core.lay.engine.strips import Strip
 from idle_selvage.core.lay.reading import read_problem
-from idle_selvage.core.lay.strips import Strip
 
 FORMAT = "idle-selvage/lay-problem/1"
 

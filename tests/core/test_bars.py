@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from idle_selvage.core.bars import NONE, Bar, read_bars, told
+from idle_selvage.core.cloth.bars import NONE, Bar, read_bars, told
 
 RED, BLUE, ECRU = "#a02020", "#2020a0", "#e8e0d0"
 

@@ -9,16 +9,16 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from idle_selvage.core.bars import Bar, read_bars
-from idle_selvage.core.edge import METHODS, EdgeFacts, advise_edge
-from idle_selvage.core.extras import extras, ladder, rules_of, without
-from idle_selvage.core.helps import HEMS_MM, PieceFacts, helps
+from idle_selvage.core.buy.extras import extras, ladder, rules_of, without
+from idle_selvage.core.buy.helps import HEMS_MM, PieceFacts, helps
+from idle_selvage.core.buy.offers import Offer, cheapest, least_waste, usable, weigh
+from idle_selvage.core.buy.purchase import Extra, Order, purchase
+from idle_selvage.core.cloth.bars import Bar, read_bars
+from idle_selvage.core.lay.asking import FOLD_REACH_MM, Meeting, blocked, centred_on, faded_fold, matches, washed_bars
+from idle_selvage.core.lay.engine.solver import solve
 from idle_selvage.core.lay.problem import Bars, LayPiece, Match, Problem, pieces_area
-from idle_selvage.core.lay.solver import solve
-from idle_selvage.core.matching import FOLD_REACH_MM, Meeting, blocked, centred_on, faded_fold, matches, washed_bars
-from idle_selvage.core.offers import Offer, cheapest, least_waste, usable, weigh
-from idle_selvage.core.pieces import Outline
-from idle_selvage.core.purchase import Extra, Order, purchase
+from idle_selvage.core.plan.pieces import Outline
+from idle_selvage.core.true.edge import METHODS, EdgeFacts, advise_edge
 from idle_selvage.core.working import Figure
 
 FIVE = Figure(5.0, "percent")

@@ -6,10 +6,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from idle_selvage.core import judgements
-from idle_selvage.core.direction import PILE_RUNS, is_one_way, wale_class
-from idle_selvage.core.dye import GRADES, Dye, all_share, alone, may_share, verdict
-from idle_selvage.core.fibres import (
+from idle_selvage.core.cloth import hand as judgements
+from idle_selvage.core.cloth.direction import PILE_RUNS, is_one_way, wale_class
+from idle_selvage.core.cloth.dye import GRADES, Dye, all_share, alone, may_share, verdict
+from idle_selvage.core.cloth.make import (
     FIBRES,
     FINISHES,
     WEAVES,
@@ -20,8 +20,8 @@ from idle_selvage.core.fibres import (
     deciding_kinds,
     like_key,
 )
-from idle_selvage.core.sets import Member, mismatches, one_washed_all_washed
-from idle_selvage.core.shrinkage import planning_range
+from idle_selvage.core.shrink.shrinkage import planning_range
+from idle_selvage.core.shrink.together import Member, mismatches, one_washed_all_washed
 
 
 @pytest.mark.parametrize(

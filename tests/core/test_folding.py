@@ -10,9 +10,9 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from idle_selvage.core.lay.answer import Lay
+from idle_selvage.core.lay.engine.solver import solve
 from idle_selvage.core.lay.problem import BadProblem, Problem
 from idle_selvage.core.lay.reading import read_problem
-from idle_selvage.core.lay.solver import solve
 
 from .lay_cases import problem, random_problem, rectangle, strip_of
 

@@ -10,8 +10,8 @@ import pytest
 
 from idle_selvage.core.lay.answer import to_json
 from idle_selvage.core.lay.check import check_lay
+from idle_selvage.core.lay.engine.solver import solve
 from idle_selvage.core.lay.reading import read_problem
-from idle_selvage.core.lay.solver import solve
 
 from .lay_cases import problem, rectangle, shirt
 

@@ -9,15 +9,15 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from idle_selvage.core.lay.answer import from_json, to_json
-from idle_selvage.core.lay.bounds import area_bound, longest_bound, middle_bound, strip_bound
 from idle_selvage.core.lay.check import check_lay
 from idle_selvage.core.lay.drawing import draw
-from idle_selvage.core.lay.orientations import pose, poses
+from idle_selvage.core.lay.engine.bounds import area_bound, longest_bound, middle_bound, strip_bound
+from idle_selvage.core.lay.engine.orientations import pose, poses
+from idle_selvage.core.lay.engine.rows import row_intervals
+from idle_selvage.core.lay.engine.solver import Answer, Progress, solve
+from idle_selvage.core.lay.engine.strips import CannotFold
 from idle_selvage.core.lay.problem import BadProblem
 from idle_selvage.core.lay.reading import read_problem
-from idle_selvage.core.lay.rows import row_intervals
-from idle_selvage.core.lay.solver import Answer, Progress, solve
-from idle_selvage.core.lay.strips import CannotFold
 
 from .lay_cases import problem, random_problem, rectangle, shirt, strip_of
 

@@ -12,11 +12,11 @@ from shapely.geometry import Polygon
 
 from idle_selvage.core.lay.answer import Lay, to_json
 from idle_selvage.core.lay.check import check_lay
-from idle_selvage.core.lay.folds import ways
-from idle_selvage.core.lay.orientations import pose
+from idle_selvage.core.lay.engine.folds import ways
+from idle_selvage.core.lay.engine.orientations import pose
+from idle_selvage.core.lay.engine.solver import Answer, solve
 from idle_selvage.core.lay.problem import BadProblem
 from idle_selvage.core.lay.reading import read_problem
-from idle_selvage.core.lay.solver import Answer, solve
 
 from .lay_cases import problem, rectangle, shirt
 

@@ -8,8 +8,8 @@ from typing import Any
 import pytest
 
 from idle_selvage.core.lay.answer import Cut
-from idle_selvage.core.lay.draws import generator
-from idle_selvage.core.lay.matching import Matching
+from idle_selvage.core.lay.engine.draws import generator
+from idle_selvage.core.lay.engine.matching import Matching
 from idle_selvage.core.lay.problem import BadProblem
 from idle_selvage.core.lay.reading import read_problem
 

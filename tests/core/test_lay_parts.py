@@ -13,15 +13,15 @@ from hypothesis import strategies as st
 from shapely.affinity import translate
 from shapely.geometry import Polygon
 
-from idle_selvage.core.lay.bounds import bound_of, proved
-from idle_selvage.core.lay.compact import TOUCH_MM, Motion, compact
-from idle_selvage.core.lay.convex import convex_parts, depth_between, hulls_of, worst_depth
-from idle_selvage.core.lay.depths import chords_of, depth_at, fill_maps, make_maps, plan_maps, share_maps
-from idle_selvage.core.lay.draws import below, generator, unit
-from idle_selvage.core.lay.jigsaw import Jigsaw
-from idle_selvage.core.lay.prepare import grow
+from idle_selvage.core.lay.engine.bounds import bound_of, proved
+from idle_selvage.core.lay.engine.compact import TOUCH_MM, Motion, compact
+from idle_selvage.core.lay.engine.convex import convex_parts, depth_between, hulls_of, worst_depth
+from idle_selvage.core.lay.engine.depths import chords_of, depth_at, fill_maps, make_maps, plan_maps, share_maps
+from idle_selvage.core.lay.engine.draws import below, generator, unit
+from idle_selvage.core.lay.engine.jigsaw import Jigsaw
+from idle_selvage.core.lay.engine.prepare import grow
+from idle_selvage.core.lay.engine.warm import compiled
 from idle_selvage.core.lay.reading import read_problem
-from idle_selvage.core.lay.warm import compiled
 
 from .lay_cases import problem, rectangle, strip_of
 

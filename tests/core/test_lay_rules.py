@@ -12,10 +12,10 @@ from hypothesis import strategies as st
 
 from idle_selvage.core.lay.answer import from_json, to_json
 from idle_selvage.core.lay.check import check_lay
+from idle_selvage.core.lay.engine.solver import Answer, solve
 from idle_selvage.core.lay.problem import BadProblem
 from idle_selvage.core.lay.problem import to_json as problem_json
 from idle_selvage.core.lay.reading import read_problem
-from idle_selvage.core.lay.solver import Answer, solve
 
 from .lay_cases import problem, random_problem, rectangle, rich_problem, shirt
 

@@ -11,16 +11,16 @@ import pytest
 from bench import chart, garments, jigsaws
 from shapely.geometry import Polygon
 
-from idle_selvage.core.lay.folds import ways
-from idle_selvage.core.lay.lanes import FoldLane
-from idle_selvage.core.lay.matching import Matching
-from idle_selvage.core.lay.portfolio import Partner
+from idle_selvage.core.lay.engine.folds import ways
+from idle_selvage.core.lay.engine.lanes import FoldLane
+from idle_selvage.core.lay.engine.matching import Matching
+from idle_selvage.core.lay.engine.portfolio import Partner
+from idle_selvage.core.lay.engine.search import Found, StripSearch
+from idle_selvage.core.lay.engine.sections import CombinationLane
+from idle_selvage.core.lay.engine.solver import Lanes
+from idle_selvage.core.lay.engine.strips import CannotFold
 from idle_selvage.core.lay.problem import Problem
 from idle_selvage.core.lay.reading import read_problem
-from idle_selvage.core.lay.search import Found, StripSearch
-from idle_selvage.core.lay.sections import CombinationLane
-from idle_selvage.core.lay.solver import Lanes
-from idle_selvage.core.lay.strips import CannotFold
 
 from .lay_cases import problem, rectangle, shirt, strip_of
 

@@ -8,8 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from shapely.geometry import LineString, Polygon
 
-from idle_selvage.core.grain import distances_to_edge, place_point, tilt
-from idle_selvage.core.pieces import (
+from idle_selvage.core.plan.pieces import (
     BadPiece,
     Piece,
     Station,
@@ -21,6 +20,7 @@ from idle_selvage.core.pieces import (
     polygon_fault,
     whole_polygon,
 )
+from idle_selvage.core.true.pinned import distances_to_edge, place_point, tilt
 
 SQUARE = ((0.0, 0.0), (100.0, 0.0), (100.0, 80.0), (0.0, 80.0))
 

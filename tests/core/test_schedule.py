@@ -9,9 +9,10 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from idle_selvage.core.dye import Dye
-from idle_selvage.core.loads import Batch, Load, LoadStep, group, learned_time, load_steps
-from idle_selvage.core.schedule import (
+from idle_selvage.core.cloth.dye import Dye
+from idle_selvage.core.shrink.treatment import Facts, programme
+from idle_selvage.core.washday.loads import Batch, Load, LoadStep, group, learned_time, load_steps
+from idle_selvage.core.washday.schedule import (
     DAY,
     DRYING_PLACES,
     MOST_WET_WAIT,
@@ -23,7 +24,6 @@ from idle_selvage.core.schedule import (
     plan,
     windows,
 )
-from idle_selvage.core.treatment import Facts, programme
 
 HOUR = 60
 COTTON = programme("40", "tumble-low", "mirror", Facts(("cotton",)))[0]

@@ -6,11 +6,11 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from idle_selvage.core.bars import Bar
-from idle_selvage.core.convert import spoken, yard_table
-from idle_selvage.core.envelope import BadChart, Chart, choose_size, column_of, convert_width, crossing
-from idle_selvage.core.shopping import PRETREAT, dominant_colour, thread_needed
-from idle_selvage.core.strips import BadStrip, Ruffle, bias_tape, cut_depth, ways
+from idle_selvage.core.buy.convert import spoken, yard_table
+from idle_selvage.core.buy.envelope import BadChart, Chart, choose_size, column_of, convert_width, crossing
+from idle_selvage.core.buy.shopping import PRETREAT, dominant_colour, thread_needed
+from idle_selvage.core.buy.strips import BadStrip, Ruffle, bias_tape, cut_depth, ways
+from idle_selvage.core.cloth.bars import Bar
 
 IN, YD = 25.4, 914.4
 CHART = Chart((45 * IN, 60 * IN), ("10", "12"), ((2 * YD, 2.125 * YD), (1.5 * YD, None)))

@@ -4,7 +4,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from idle_selvage.core import shrinkage as sh
+from idle_selvage.core.shrink import shrinkage as sh
 
 
 def test_a_swatch_of_three_readings() -> None:

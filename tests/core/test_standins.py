@@ -6,9 +6,9 @@ from dataclasses import replace
 
 import pytest
 
-from idle_selvage.core.shrinkage import planning_range
-from idle_selvage.core.swatch import Swatch, verdict
-from idle_selvage.core.treatment import Facts, programme
+from idle_selvage.core.shrink.shrinkage import planning_range
+from idle_selvage.core.shrink.swatch import Swatch, verdict
+from idle_selvage.core.shrink.treatment import Facts, programme
 from idle_selvage.standins.tape import KEPT, Tape
 from idle_selvage.standins.washer import Appliance, Specimen, StandInWasher
 

@@ -8,7 +8,17 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from idle_selvage.core.swatch import Swatch, added, corners, cycles, in_all, row_fault, skew_percent, too_small, verdict
+from idle_selvage.core.shrink.swatch import (
+    Swatch,
+    added,
+    corners,
+    cycles,
+    in_all,
+    row_fault,
+    skew_percent,
+    too_small,
+    verdict,
+)
 
 TWICE = Swatch(((250, 238, 235),) * 3, ((250, 245, 243),) * 3)
 

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import pytest
 
-from idle_selvage.core.dye import Dye
-from idle_selvage.core.shrinkage import PLANNING_RANGES
-from idle_selvage.core.treatment import (
+from idle_selvage.core.cloth.dye import Dye
+from idle_selvage.core.shrink.shrinkage import PLANNING_RANGES
+from idle_selvage.core.shrink.treatment import (
     DRIES,
     LABEL_FIRST,
     SCHOOLS,

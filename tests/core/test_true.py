@@ -8,14 +8,14 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from idle_selvage.core.attempts import Attempt, by_place, good_from, loop
-from idle_selvage.core.edge import CLEAN_MM, METHODS, edge_cost
-from idle_selvage.core.fold_line import Station, fold_line, torque
-from idle_selvage.core.grain import check_grain
-from idle_selvage.core.slant import BANDS_MM, BadTest, FoldTest, Slant, accepted, band_of, read_test, true_angle
-from idle_selvage.core.squareness import BarReading, squareness
-from idle_selvage.core.straighten import ClothFacts, forbidden, plan, pull_corners
-from idle_selvage.core.twist import HANGS_MM, SEEN_MM, sheared, twist_of
+from idle_selvage.core.true.attempts import Attempt, by_place, good_from, loop
+from idle_selvage.core.true.edge import CLEAN_MM, METHODS, edge_cost
+from idle_selvage.core.true.fold_line import Station, fold_line, torque
+from idle_selvage.core.true.pinned import check_grain
+from idle_selvage.core.true.slant import BANDS_MM, BadTest, FoldTest, Slant, accepted, band_of, read_test, true_angle
+from idle_selvage.core.true.squareness import BarReading, squareness
+from idle_selvage.core.true.straighten import ClothFacts, forbidden, plan, pull_corners
+from idle_selvage.core.true.twist import HANGS_MM, SEEN_MM, sheared, twist_of
 
 PANEL = ((0.0, 0.0), (1000.0, 0.0), (1000.0, 200.0), (0.0, 300.0))
 

@@ -8,12 +8,12 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from idle_selvage.core.cloth import Cloth, usable_width
-from idle_selvage.core.history import Past, from_history
-from idle_selvage.core.purchase import Order, purchase
-from idle_selvage.core.shrinkage import plan_with, planned_from_range, planning_range, swatch_shrinkage
-from idle_selvage.core.swatch import Swatch, skew_of
-from idle_selvage.core.tally import Given, Wishes, tally
+from idle_selvage.core.buy.purchase import Order, purchase
+from idle_selvage.core.cloth.width import Cloth, usable_width
+from idle_selvage.core.project.tally import Given, Wishes, tally
+from idle_selvage.core.shrink.history import Past, from_history
+from idle_selvage.core.shrink.shrinkage import plan_with, planned_from_range, planning_range, swatch_shrinkage
+from idle_selvage.core.shrink.swatch import Swatch, skew_of
 from idle_selvage.core.units import fine_length, quantity_parts, quantity_text, read_length
 from idle_selvage.core.working import Figure, Quantity, Step
 

@@ -8,9 +8,9 @@ import pytest
 
 from idle_selvage.core.lay.answer import from_json
 from idle_selvage.core.lay.drawing import draw
+from idle_selvage.core.lay.engine.solver import solve
 from idle_selvage.core.lay.problem import BadProblem
 from idle_selvage.core.lay.reading import read_problem
-from idle_selvage.core.lay.solver import solve
 from idle_selvage.formats.lay_json import lay_text, parse_problem, read_problem_file
 from idle_selvage.formats.svg_lay import write_svg
 from idle_selvage.formats.svg_pieces import read_svg

@@ -10,10 +10,10 @@ import pytest
 import shapely
 from shapely.geometry import Polygon, box
 
-from idle_selvage.core.convert import spoken, yard_table
-from idle_selvage.core.envelope import TABLE_EIGHTHS, WIDTHS_IN, convert_width
-from idle_selvage.core.purchase import Order, purchase
-from idle_selvage.core.strips import bias_tape, joined_length
+from idle_selvage.core.buy.convert import spoken, yard_table
+from idle_selvage.core.buy.envelope import TABLE_EIGHTHS, WIDTHS_IN, convert_width
+from idle_selvage.core.buy.purchase import Order, purchase
+from idle_selvage.core.buy.strips import bias_tape, joined_length
 from idle_selvage.core.working import Figure
 from idle_selvage.formats.csv_list import list_csv
 

@@ -15,10 +15,10 @@ from bench.garments import garment
 from bench.lay import reference
 from shapely.geometry import Polygon
 
-from idle_selvage.core.lay.bounds import bound_of
-from idle_selvage.core.lay.convex import depth_between, hulls_of
+from idle_selvage.core.lay.engine.bounds import bound_of
+from idle_selvage.core.lay.engine.convex import depth_between, hulls_of
+from idle_selvage.core.lay.engine.solver import solve
 from idle_selvage.core.lay.reading import read_problem
-from idle_selvage.core.lay.solver import solve
 
 
 @pytest.mark.parametrize("kind", ["gored skirt", "waistcoat", "quilt"])

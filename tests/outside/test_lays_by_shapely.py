@@ -13,8 +13,8 @@ from shapely.geometry import Polygon, box
 
 from idle_selvage.api.app import create_app
 from idle_selvage.core.lay.answer import to_json
+from idle_selvage.core.lay.engine.solver import solve
 from idle_selvage.core.lay.reading import read_problem
-from idle_selvage.core.lay.solver import solve
 from idle_selvage.demo.scenario import load
 
 from ..core.lay_cases import random_problem, shirt

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 import pytest
 
-from idle_selvage.core.direction import WALES, wale_class
-from idle_selvage.core.fibres import LEAST_SHARE, Make, blend_range
-from idle_selvage.core.loads import DRYING, MINUTES, Batch, load_steps
-from idle_selvage.core.sets import MOST_POINTS
-from idle_selvage.core.swatch import AT_REST, Swatch, verdict
-from idle_selvage.core.treatment import Facts, advise, programme
+from idle_selvage.core.cloth.direction import WALES, wale_class
+from idle_selvage.core.cloth.make import LEAST_SHARE, Make, blend_range
+from idle_selvage.core.shrink.swatch import AT_REST, Swatch, verdict
+from idle_selvage.core.shrink.together import MOST_POINTS
+from idle_selvage.core.shrink.treatment import Facts, advise, programme
+from idle_selvage.core.washday.loads import DRYING, MINUTES, Batch, load_steps
 
 # source: common practice, from memory; (fibre, weave, finish), warp range, weft range, in per cent
 RANGES = [

@@ -5,9 +5,9 @@ from __future__ import annotations
 import numpy as np
 import pytest
 
-from idle_selvage.core.cloth import Cloth, usable_width
-from idle_selvage.core.purchase import Order, purchase, round_up
-from idle_selvage.core.shrinkage import (
+from idle_selvage.core.buy.purchase import Order, purchase, round_up
+from idle_selvage.core.cloth.width import Cloth, usable_width
+from idle_selvage.core.shrink.shrinkage import (
     PLANNING_RANGES,
     dimensional_change,
     divide_not_add,

@@ -10,9 +10,9 @@ import shapely
 from shapely import affinity
 from shapely.geometry import Polygon
 
-from idle_selvage.core.grain import check_grain
-from idle_selvage.core.slant import FoldTest, band_of, read_test, true_angle
-from idle_selvage.core.twist import sheared, twist_of
+from idle_selvage.core.true.pinned import check_grain
+from idle_selvage.core.true.slant import FoldTest, band_of, read_test, true_angle
+from idle_selvage.core.true.twist import sheared, twist_of
 
 INCH = 25.4
 LEG = ((0.0, 0.0), (1000.0, 0.0), (1000.0, 260.0), (700.0, 320.0), (0.0, 210.0))

@@ -8,7 +8,7 @@ from flask import Response
 from flask_openapi3 import APIBlueprint
 
 from .. import __version__
-from ..core import treatment
+from ..core.shrink import treatment
 from ..core.units import length_text
 from ..store import models, records
 from . import present

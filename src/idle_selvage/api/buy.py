@@ -8,7 +8,7 @@ from flask import Response
 from flask_openapi3 import APIBlueprint
 from pydantic import Field
 
-from ..core.convert import YARD, spoken, yard_table
+from ..core.buy.convert import YARD, spoken, yard_table
 from ..core.units import BadEntry, fraction_text, read_length
 from ..store import records, trials
 from . import buying, present

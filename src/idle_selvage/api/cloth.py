@@ -13,11 +13,11 @@ from flask_openapi3 import APIBlueprint
 from pydantic import Field
 from sqlalchemy.orm import Session
 
-from ..core import judgements
-from ..core.cloth import BadCloth, check_cloth
-from ..core.direction import DIRECTIONS, PILE_RUNS, wale_class
-from ..core.fibres import COLOURINGS, FIBRES, FINISHES, WEAVES, like_key
-from ..core.sets import ROLES
+from ..core.cloth import hand as judgements
+from ..core.cloth.direction import DIRECTIONS, PILE_RUNS, wale_class
+from ..core.cloth.make import COLOURINGS, FIBRES, FINISHES, WEAVES, like_key
+from ..core.cloth.width import BadCloth, check_cloth
+from ..core.shrink.together import ROLES
 from ..formats.photo import BadPhoto, small_jpeg
 from ..standins.washer import Specimen
 from ..store import models, records

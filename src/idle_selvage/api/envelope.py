@@ -9,7 +9,7 @@ from flask_openapi3 import APIBlueprint
 from pydantic import Field
 from sqlalchemy.orm import Session
 
-from ..core.envelope import BadChart, Chart, choose_size, column_of, convert_width, crossing
+from ..core.buy.envelope import BadChart, Chart, choose_size, column_of, convert_width, crossing
 from ..core.units import MM_PER_YARD, fraction_text
 from ..store import models, records
 from . import present

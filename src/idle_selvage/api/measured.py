@@ -8,11 +8,11 @@ from typing import Any
 
 from sqlalchemy.orm import Session
 
-from ..core.extras import extras, ladder
+from ..core.buy.extras import extras, ladder
+from ..core.buy.purchase import Rule
 from ..core.lay.problem import Problem
 from ..core.lay.reading import read_problem
-from ..core.purchase import Rule
-from ..core.tally import Laid
+from ..core.project.tally import Laid
 from ..store import models, trials
 from ..store.trials import Wanted
 

@@ -9,11 +9,11 @@ from flask_openapi3 import APIBlueprint
 from pydantic import Field
 from sqlalchemy.orm import Session
 
-from ..core.fibres import blend_text
+from ..core.buy.offers import Weighed, cheapest, least_waste, usable, weigh
+from ..core.cloth.make import blend_text
 from ..core.lay.problem import fingerprint, pieces_area, too_wide
 from ..core.lay.reading import read_problem
-from ..core.offers import Weighed, cheapest, least_waste, usable, weigh
-from ..core.tally import Tally
+from ..core.project.tally import Tally
 from ..core.units import MM_PER_YARD
 from ..standins.shop import PriceList
 from ..store import models, records, trials

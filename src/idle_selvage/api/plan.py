@@ -9,7 +9,7 @@ from flask_openapi3 import APIBlueprint
 from pydantic import Field
 from sqlalchemy.orm import Session
 
-from ..core.pieces import BadPiece, Piece, Station, cut_line, grainline, outline_from_stations
+from ..core.plan.pieces import BadPiece, Piece, Station, cut_line, grainline, outline_from_stations
 from ..core.units import length_text
 from ..formats.svg_pieces import BadDrawing, read_svg
 from ..store import models, records

@@ -6,24 +6,24 @@ from collections.abc import Sequence
 
 from sqlalchemy.orm import Session
 
-from ..core import treatment
-from ..core.direction import DIRECTIONS, PILE_RUNS
-from ..core.dye import GRADES, GREY_SCALE
-from ..core.edge import METHODS, advise_edge
-from ..core.fibres import COLOURINGS, FIBRES, FINISHES, WEAVES
-from ..core.judgements import QUESTIONS
+from ..core.buy.purchase import RULES, SHOP_STEPS_MM, round_up
+from ..core.cloth.direction import DIRECTIONS, PILE_RUNS
+from ..core.cloth.dye import GRADES, GREY_SCALE
+from ..core.cloth.hand import QUESTIONS
+from ..core.cloth.make import COLOURINGS, FIBRES, FINISHES, WEAVES
+from ..core.lay.asking import FOLD_REACH_MM
 from ..core.lay.drawing import Drawing, draw
 from ..core.lay.problem import Problem
 from ..core.lay.problem import to_json as problem_json
 from ..core.lay.reading import read_problem
-from ..core.matching import FOLD_REACH_MM
-from ..core.pieces import GRAINS, BadPiece
-from ..core.purchase import RULES, SHOP_STEPS_MM, round_up
-from ..core.sets import ROLES
-from ..core.shrinkage import divide_not_add
-from ..core.stages import Facts, Stage, stages
-from ..core.swatch import verdict
-from ..core.tally import Tally, bad_pieces, tally
+from ..core.plan.pieces import GRAINS, BadPiece
+from ..core.project.stages import Facts, Stage, stages
+from ..core.project.tally import Tally, bad_pieces, tally
+from ..core.shrink import treatment
+from ..core.shrink.shrinkage import divide_not_add
+from ..core.shrink.swatch import verdict
+from ..core.shrink.together import ROLES
+from ..core.true.edge import METHODS, advise_edge
 from ..core.units import System, length_text
 from ..core.working import Figure, Step, count, length
 from ..store import models, records

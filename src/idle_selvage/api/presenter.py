@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
+from ..core.buy.purchase import Purchase
 from ..core.lay.drawing import Drawing, Shown
-from ..core.pieces import BadPiece, Point, cut_line, grainline
-from ..core.purchase import Purchase
+from ..core.plan.pieces import BadPiece, Point, cut_line, grainline
 from ..core.units import System, length_text, quantity_parts, quantity_text
 from ..core.working import Figure, Quantity
 from ..store import models, records

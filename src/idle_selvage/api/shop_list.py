@@ -8,10 +8,10 @@ from flask import Response, make_response
 from flask_openapi3 import APIBlueprint
 from sqlalchemy.orm import Session
 
+from ..core.buy.shopping import PRETREAT, dominant_colour, thread_needed
 from ..core.lay.problem import cut_edges
 from ..core.lay.reading import read_problem
-from ..core.sets import ROLES
-from ..core.shopping import PRETREAT, dominant_colour, thread_needed
+from ..core.shrink.together import ROLES
 from ..formats.csv_list import list_csv
 from ..store import models, records
 from . import present

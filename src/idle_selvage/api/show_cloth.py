@@ -6,18 +6,19 @@ from collections.abc import Sequence
 
 from sqlalchemy.orm import Session
 
-from ..core import history, judgements, treatment
-from ..core.bars import Bars, told
-from ..core.cloth import BadCloth, planned_width
-from ..core.direction import PILE_RUNS, is_one_way, wale_class
-from ..core.dye import GRADES, alone
-from ..core.dye import verdict as dye_verdict
-from ..core.fibres import blend_note, blend_range, blend_text
-from ..core.sets import ROLES, Member, mismatches, one_washed_all_washed
-from ..core.shrinkage import BadReadings, least_swatch
-from ..core.swatch import Row, Swatch, corners, cycles, in_all, too_small, verdict
-from ..core.tally import Known, known_shrinkage
-from ..core.treatment import DRIES, SCHOOLS, WASHES, Advice, Programme, School
+from ..core.cloth import hand as judgements
+from ..core.cloth.bars import Bars, told
+from ..core.cloth.direction import PILE_RUNS, is_one_way, wale_class
+from ..core.cloth.dye import GRADES, alone
+from ..core.cloth.dye import verdict as dye_verdict
+from ..core.cloth.make import blend_note, blend_range, blend_text
+from ..core.cloth.width import BadCloth, planned_width
+from ..core.project.tally import Known, known_shrinkage
+from ..core.shrink import history, treatment
+from ..core.shrink.shrinkage import BadReadings, least_swatch
+from ..core.shrink.swatch import Row, Swatch, corners, cycles, in_all, too_small, verdict
+from ..core.shrink.together import ROLES, Member, mismatches, one_washed_all_washed
+from ..core.shrink.treatment import DRIES, SCHOOLS, WASHES, Advice, Programme, School
 from ..store import models, records
 from ..store.database import remember
 from . import schemas as out

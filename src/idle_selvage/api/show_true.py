@@ -8,15 +8,15 @@ from typing import Literal, cast
 
 from sqlalchemy.orm import Session
 
-from ..core.attempts import Loop, good_from, loop
-from ..core.cloth import planned_width
-from ..core.edge import METHODS
-from ..core.fold_line import GOOD_SPREAD_MM, Ripple, Station, fold_line, torque
-from ..core.grain import SAME_MM, check_grain
+from ..core.cloth.width import planned_width
 from ..core.lay.drawing import Shown, draw
 from ..core.lay.reading import read_problem
-from ..core.pieces import BadPiece, cut_line, whole_polygon
-from ..core.slant import (
+from ..core.plan.pieces import BadPiece, cut_line, whole_polygon
+from ..core.true.attempts import Loop, good_from, loop
+from ..core.true.edge import METHODS
+from ..core.true.fold_line import GOOD_SPREAD_MM, Ripple, Station, fold_line, torque
+from ..core.true.pinned import SAME_MM, check_grain
+from ..core.true.slant import (
     ACCEPTED_BARS_PERCENT,
     ACCEPTED_PERCENT,
     BadTest,
@@ -26,9 +26,9 @@ from ..core.slant import (
     read_test,
     true_angle,
 )
-from ..core.squareness import BarReading, squareness
-from ..core.straighten import SCHOOLS, ClothFacts, School, forbidden, plan
-from ..core.twist import HANGS_MM, SEEN_MM, sheared, twist_of
+from ..core.true.squareness import BarReading, squareness
+from ..core.true.straighten import SCHOOLS, ClothFacts, School, forbidden, plan
+from ..core.true.twist import HANGS_MM, SEEN_MM, sheared, twist_of
 from ..core.working import Figure, Quantity, Step, length
 from ..store import models, records
 from . import present

@@ -7,9 +7,9 @@ from flask_openapi3 import APIBlueprint
 from pydantic import Field
 from sqlalchemy.orm import Session
 
-from ..core.shrinkage import BadReadings, Direction, check_readings
-from ..core.swatch import DIRECTIONS, MOST_WASHES, row_fault
-from ..core.treatment import SCHOOLS
+from ..core.shrink.shrinkage import BadReadings, Direction, check_readings
+from ..core.shrink.swatch import DIRECTIONS, MOST_WASHES, row_fault
+from ..core.shrink.treatment import SCHOOLS
 from ..core.units import length_text
 from ..standins.washer import Specimen
 from ..store import models, records

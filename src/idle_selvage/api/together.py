@@ -7,8 +7,8 @@ from flask_openapi3 import APIBlueprint
 from pydantic import Field
 from sqlalchemy.orm import Session
 
+from ..core.buy.purchase import purchase
 from ..core.lay.problem import Problem, fingerprint
-from ..core.purchase import purchase
 from ..core.working import Figure, Quantity, Step
 from ..store import models, records, trials
 from . import buying, present

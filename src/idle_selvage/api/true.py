@@ -9,7 +9,7 @@ from flask_openapi3 import APIBlueprint
 from pydantic import Field
 from sqlalchemy.orm import Session
 
-from ..core.slant import BadTest, FoldTest, check_bands, read_test
+from ..core.true.slant import BadTest, FoldTest, check_bands, read_test
 from ..store import models, records
 from . import present, show_true
 from . import schemas as out

@@ -6,10 +6,10 @@ from typing import cast
 
 from sqlalchemy.orm import Session
 
-from ..core.attempts import Attempt, loop
-from ..core.edge import METHODS, EdgeWay, advise_edge, edge_cost
-from ..core.slant import BANDS_MM
-from ..core.stages import State
+from ..core.project.stages import State
+from ..core.true.attempts import Attempt, loop
+from ..core.true.edge import METHODS, EdgeWay, advise_edge, edge_cost
+from ..core.true.slant import BANDS_MM
 from ..core.working import Figure
 from ..store import models, records
 

@@ -10,8 +10,8 @@ from flask_openapi3 import APIBlueprint
 from pydantic import Field
 from sqlalchemy.orm import Session
 
-from ..core.loads import MACHINES, PER_METRE, Machine
-from ..core.schedule import CannotSchedule
+from ..core.washday.loads import MACHINES, PER_METRE, Machine
+from ..core.washday.schedule import CannotSchedule
 from ..formats.ics import Entry, write_ics
 from ..store import models, records, washday
 from . import present

@@ -9,7 +9,7 @@ from flask_openapi3 import APIBlueprint
 from pydantic import Field
 from sqlalchemy.orm import Session
 
-from ..core.helps import Help
+from ..core.buy.helps import Help
 from ..core.lay.problem import fingerprint
 from ..store import models, records, trials
 from . import buying

@@ -5,9 +5,9 @@ from __future__ import annotations
 import time
 
 from ..core.lay.answer import to_json
+from ..core.lay.engine.solver import Answer, EngineFault, Progress, solve
 from ..core.lay.problem import BadProblem, fingerprint
 from ..core.lay.reading import read_problem
-from ..core.lay.solver import Answer, EngineFault, Progress, solve
 from ..store import records
 from ..store.database import Database
 from ..store.models import Job, now

@@ -6,9 +6,9 @@ import time
 from typing import Any
 
 from ..core.lay.answer import to_json
+from ..core.lay.engine.solver import EngineFault, NoFold, solve
 from ..core.lay.problem import BadProblem, too_wide
 from ..core.lay.reading import read_problem
-from ..core.lay.solver import EngineFault, NoFold, solve
 from ..store import trials
 from ..store.database import Database
 from .pulse import WORKERS, Pulse

@@ -11,7 +11,7 @@ import sys
 import traceback
 from pathlib import Path
 
-from ..core.lay.warm import compile_ahead
+from ..core.lay.engine.warm import compile_ahead
 from ..store import records
 from ..store.database import Database
 from . import laying, trying

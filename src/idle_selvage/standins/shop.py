@@ -7,7 +7,7 @@ from typing import Protocol
 
 import numpy as np
 
-from ..core.fibres import FIBRES, Make
+from ..core.cloth.make import FIBRES, Make
 from ..core.units import MM_PER_INCH
 
 

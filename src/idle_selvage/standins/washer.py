@@ -11,8 +11,8 @@ from typing import Protocol
 
 import numpy as np
 
-from ..core.shrinkage import planning_range
-from ..core.treatment import Programme
+from ..core.shrink.shrinkage import planning_range
+from ..core.shrink.treatment import Programme
 
 #: Share of the whole shrinkage a temperature lets out, by degrees Celsius, and of cloth dried without a dryer.
 HEAT = {0: 0.6, 20: 0.75, 30: 0.85, 40: 1.0, 60: 1.12}

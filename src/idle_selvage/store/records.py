@@ -8,25 +8,25 @@ from typing import Any, Literal, cast
 from sqlalchemy import func, select, update
 from sqlalchemy.orm import Session
 
-from ..core import cloth as core_cloth
-from ..core import pieces as core_pieces
-from ..core.bars import Bar, Bars, read_bars
-from ..core.direction import is_one_way
-from ..core.dye import CLEAN, Dye
-from ..core.edge import EdgeFacts
-from ..core.fibres import Make, deciding_kinds
-from ..core.history import Past
+from ..core.cloth import width as core_cloth
+from ..core.cloth.bars import Bar, Bars, read_bars
+from ..core.cloth.direction import is_one_way
+from ..core.cloth.dye import CLEAN, Dye
+from ..core.cloth.make import Make, deciding_kinds
 from ..core.lay.answer import Lay, from_json
+from ..core.lay.asking import Area, Meeting, blocked, centred_on, faded_fold, matches, washed_bars
 from ..core.lay.problem import Bars as LayBars
 from ..core.lay.problem import LayPiece, Problem
-from ..core.matching import Area, Meeting, blocked, centred_on, faded_fold, matches, washed_bars
-from ..core.pieces import Grain
-from ..core.shrink_to_fit import TURN, enlarge, on_cloth
-from ..core.shrinkage import BadReadings, divide_not_add
-from ..core.swatch import Swatch as CoreSwatch
-from ..core.swatch import in_all
-from ..core.tally import Given, Wishes
-from ..core.treatment import Advice, Facts, School, advise
+from ..core.plan import pieces as core_pieces
+from ..core.plan.pieces import Grain
+from ..core.project.tally import Given, Wishes
+from ..core.shrink.history import Past
+from ..core.shrink.shrinkage import BadReadings, divide_not_add
+from ..core.shrink.swatch import Swatch as CoreSwatch
+from ..core.shrink.swatch import in_all
+from ..core.shrink.to_fit import TURN, enlarge, on_cloth
+from ..core.shrink.treatment import Advice, Facts, School, advise
+from ..core.true.edge import EdgeFacts
 from ..core.units import MM_PER_YARD
 from .database import remember
 from .models import (

@@ -10,9 +10,9 @@ from typing import cast
 from sqlalchemy import delete, select
 from sqlalchemy.orm import Session
 
-from ..core.fibres import PILE
-from ..core.loads import PER_METRE, Batch, Load, LoadStep, Machine, group, learned_time
-from ..core.schedule import GRAIN, Done, Plan, Waking, plan
+from ..core.cloth.make import PILE
+from ..core.washday.loads import PER_METRE, Batch, Load, LoadStep, Machine, group, learned_time
+from ..core.washday.schedule import GRAIN, Done, Plan, Waking, plan
 from . import records
 from .models import Cloth, LoadTask, Project, Wash, WashLoad, now
 

@@ -9,8 +9,8 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal
 
-from ..grain import distances_to_edge, place_point
-from ..pieces import Outline, Point, grainline, whole_polygon
+from ..plan.pieces import Outline, Point, grainline, whole_polygon
+from ..true.pinned import distances_to_edge, place_point
 from .answer import Lay
 from .problem import LayPiece
 

@@ -9,12 +9,12 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from . import rows
 from .answer import Lay
-from .folds import fixed_ring
-from .prepare import Frame, rows_of
+from .engine import rows
+from .engine.folds import fixed_ring
+from .engine.prepare import Frame, rows_of
+from .engine.strips import Image, Obstacle, Part, Strip, Variant
 from .problem import Fixed, Problem
-from .strips import Image, Obstacle, Part, Strip, Variant
 
 
 @dataclass(frozen=True)

@@ -13,7 +13,7 @@ from typing import Any, Literal
 
 from shapely.geometry import Polygon
 
-from ..pieces import Grain, Outline, whole_polygon
+from ..plan.pieces import Grain, Outline, whole_polygon
 
 FORMAT = "idle-selvage/lay-problem/1"
 FOLDS = ("open", "lengthwise", "partial", "double", "crosswise", "combination")

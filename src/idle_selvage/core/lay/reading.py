@@ -13,7 +13,7 @@ from typing import Any, cast
 import numpy as np
 from shapely.geometry import Polygon, box
 
-from ..pieces import (
+from ..plan.pieces import (
     GRAINS,
     MAX_COPIES,
     MAX_POINTS,
@@ -23,7 +23,7 @@ from ..pieces import (
     polygon_fault,
     whole_polygon,
 )
-from .orientations import pose
+from .engine.orientations import pose
 from .problem import (
     FOLDS,
     FORMAT,

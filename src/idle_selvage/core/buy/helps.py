@@ -1,0 +1,166 @@
+"""When the cloth in hand is too short: what could help, each as a lay to be tried, from harmless to a compromise."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, replace
+from typing import Literal
+
+from shapely import box
+from shapely.geometry import Polygon
+
+from ..lay.problem import FOLDS, LayPiece, Problem
+from ..plan.pieces import Outline
+from ..shrink.together import listed
+
+Kind = Literal["folds", "gap", "cross", "other", "hem", "join"]
+
+#: Hems are let off in these steps, mm, until the piece will do.
+HEMS_MM = (10.0, 20.0, 30.0, 50.0)
+#: A seam allowance on either side of a join, mm. Common practice.
+JOIN_SEAM_MM = 15.0
+
+
+@dataclass(frozen=True)
+class PieceFacts:
+    """What may be done to a piece: ``hidden`` (does not show when worn: facing, pocket bag), ``hem`` at its low end."""
+
+    hidden: bool = False
+    hem: bool = False
+
+
+@dataclass(frozen=True)
+class Help:
+    """One thing to try. ``join_at``: where the join lies, mm from the low end of piece ``piece``'s cut line."""
+
+    kind: Kind
+    name: str
+    costs: str
+    problem: Problem
+    piece: str = ""
+    join_at: float = 0.0
+
+
+@dataclass(frozen=True)
+class Missing:
+    """A help that cannot be tried, and what to do so that it can."""
+
+    kind: Kind
+    name: str
+    why: str
+
+
+def helps(
+    problem: Problem, facts: Mapping[str, PieceFacts], written: Callable[[float], str]
+) -> tuple[tuple[Help, ...], tuple[Missing, ...]]:
+    """What to try, in the order in which it would be missed least; ``written`` shows a length."""
+    found: list[Help] = []
+    missing: list[Missing] = []
+    hidden = [p for p in problem.pieces if facts.get(p.id, PieceFacts()).hidden]
+    hemmed = [p for p in problem.pieces if facts.get(p.id, PieceFacts()).hem]
+    if set(problem.folds) != {"open"}:
+        name = "single layer, every piece on its own"
+        found.append(Help("folds", name, "more cutting, nothing else", replace(problem, folds=("open",))))
+    # every other one; the engine leaves out, with its reason, what does not suit
+    other = tuple(fold for fold in FOLDS if fold not in problem.folds)
+    if other:
+        found.append(
+            Help(
+                "folds",
+                "any other way to fold",
+                "folding anew while cutting",
+                replace(problem, folds=problem.folds + other),
+            )
+        )
+    if problem.gap > 0:
+        told = f"pieces edge to edge instead of {written(problem.gap)} apart"
+        found.append(Help("gap", told, "careful cutting: one cut makes two edges", replace(problem, gap=0.0)))
+    turned = {
+        p.id for p in hidden if p.grain == "lengthwise" and not p.one_way and not p.match and not p.centre_on_axis
+    }
+    if turned:
+        across = _changed(problem, lambda p: replace(p, grain="crosswise") if p.id in turned else p)
+        told = f"{listed(sorted(turned))} on the cross grain"
+        found.append(Help("cross", told, "a little more give where it does not show", across))
+    left = tuple(p for p in problem.pieces if p not in hidden)
+    if hidden and left:
+        told = f"{listed([p.id for p in hidden])} from another cloth"
+        found.append(
+            Help("other", told, "a thin, firm cloth of like care beside this one", replace(problem, pieces=left))
+        )
+    if not hidden:
+        todo = "Say on Plan which pieces do not show: facings, pocket bags, inner bands."
+        missing.append(Missing("cross", "hidden pieces on the cross grain or from another cloth", todo))
+    for less in HEMS_MM if hemmed else ():
+        shorter = _changed(problem, lambda p, n=less: _shortened(p, n) if p in hemmed else p)  # type: ignore[misc]
+        told = f"hems {written(less)} shorter"
+        costs = f"{listed([p.id for p in hemmed])} {'ends' if len(hemmed) == 1 else 'end'} {written(less)} higher"
+        found.append(Help("hem", told, costs, shorter))
+    if not hemmed:
+        missing.append(Missing("hem", "a shorter hem", "Say on Plan which pieces have a hem at their low end."))
+    found += _joins(problem, facts, written)
+    return tuple(found), tuple(missing)
+
+
+def _changed(problem: Problem, change: Callable[[LayPiece], LayPiece]) -> Problem:
+    return replace(problem, pieces=tuple(change(piece) for piece in problem.pieces))
+
+
+def _part(outline: Outline, low: float, high: float) -> Outline | None:
+    """The part of an outline between two places along its grain, or None when that is not one part."""
+    _, y0, _, y1 = Polygon(outline).bounds
+    part = Polygon(outline).intersection(box(low, y0 - 1.0, high, y1 + 1.0))
+    if part.geom_type != "Polygon" or part.is_empty or part.interiors:
+        return None
+    return tuple((round(float(x), 4), round(float(y), 4)) for x, y in part.exterior.coords[:-1])
+
+
+def _shortened(piece: LayPiece, less: float) -> LayPiece:
+    """The piece with ``less`` mm off its low end; a piece that short stays as it is."""
+    xs = [x for x, _ in piece.outline]
+    low, high = min(xs) + less, max(xs)
+    part = _part(piece.outline, low, high) if high - low > less else None
+    if part is None:
+        return piece
+    # what met at a place that is gone now meets at the new low end, as far up as before
+    match = tuple(replace(m, point=(max(m.point[0], low), m.point[1])) for m in piece.match)
+    return replace(piece, outline=part, match=match)
+
+
+def _joins(problem: Problem, facts: Mapping[str, PieceFacts], written: Callable[[float], str]) -> list[Help]:
+    """The longest piece joined half way, one that does not show before one that does."""
+
+    def long(piece: LayPiece) -> float:
+        xs = [x for x, _ in piece.outline]
+        return max(xs) - min(xs)
+
+    may = [p for p in problem.pieces if p.grain != "bias" and not p.match and not p.centre_on_axis and not p.fixed]
+    out: list[Help] = []
+    for group in (True, False):
+        of = [p for p in may if facts.get(p.id, PieceFacts()).hidden == group]
+        if not of:
+            continue
+        piece = max(of, key=long)
+        parts = _joined(piece)
+        if parts is None:
+            continue
+        pieces = tuple(q for p in problem.pieces for q in (parts if p is piece else (p,)))
+        at = long(piece) / 2
+        shows = "does not show" if group else "shows: put it where a seam may be"
+        told = f"{piece.id} joined, {written(at)} from its low end"
+        out.append(Help("join", told, f"one more seam, which {shows}", replace(problem, pieces=pieces), piece.id, at))
+    return out
+
+
+def _joined(piece: LayPiece) -> tuple[LayPiece, LayPiece] | None:
+    """The piece as two, each with a seam allowance at the join."""
+    xs = [x for x, _ in piece.outline]
+    middle = (min(xs) + max(xs)) / 2
+    lower = _part(piece.outline, min(xs), middle + JOIN_SEAM_MM)
+    upper = _part(piece.outline, middle - JOIN_SEAM_MM, max(xs))
+    if lower is None or upper is None or max(xs) - min(xs) < 6 * JOIN_SEAM_MM:
+        return None
+    return (
+        replace(piece, id=f"{piece.id}, lower part", outline=lower),
+        replace(piece, id=f"{piece.id}, upper part", outline=upper),
+    )

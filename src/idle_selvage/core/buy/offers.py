@@ -1,0 +1,79 @@
+"""Offers side by side: what each width would take, cost and waste, and which is the best buy."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from ..working import Figure, Quantity, Source, Step, length, percent
+from .purchase import Order, Purchase, purchase
+
+WASTE = Source("common practice", "share of the bought cloth that is not in a piece", "measured after washing")
+
+
+@dataclass(frozen=True)
+class Offer:
+    """What a shop offers. ``width`` selvage to selvage and ``margin`` of both together, unwashed, mm; shrinkages are
+    figures to plan with, in per cent; ``stock`` the longest piece it has, ``least`` the shortest it cuts."""
+
+    width: float
+    warp: Figure
+    weft: Figure
+    margin: float = 0.0
+    price_per_m: float | None = None
+    step: float = 100.0
+    least: float = 0.0
+    stock: float | None = None
+
+
+@dataclass(frozen=True)
+class Weighed:
+    """An offer with its purchase. ``waste`` is per cent of the cloth bought; ``lacking`` mm more than the stock."""
+
+    purchase: Purchase
+    waste: Figure
+    lacking: float
+
+
+def usable(offer: Offer) -> float:
+    """Usable width after washing, mm; zero or less when nothing is left."""
+    return offer.width * (1.0 - offer.weft.value / 100.0) - offer.margin
+
+
+def weigh(offer: Offer, lay: float, area: float, order: Order) -> Weighed:
+    """What an offer comes to when the pieces (``area`` mm² together) take ``lay`` mm of it."""
+    bought = purchase(
+        lay,
+        offer.warp,
+        Order(order.ends, order.spare, offer.step, order.bought_extra, order.why, offer.least, offer.price_per_m),
+    )
+    washed = bought.to_buy.value * (1 - offer.warp.value / 100) * offer.width * (1 - offer.weft.value / 100)
+    share = 100.0 * (1.0 - area / washed)
+    step = Step(
+        "waste",
+        "1 − area of the pieces ÷ (bought length × width, both after washing)",
+        (
+            ("bought", Quantity(bought.to_buy.value, "purchase")),
+            ("width", length(offer.width)),
+            ("shrinkage along", percent(offer.warp.value)),
+            ("shrinkage across", percent(offer.weft.value)),
+        ),
+        percent(share),
+    )
+    waste = Figure(share, "percent", steps=(step,), sources=(WASTE,))
+    lacking = 0.0 if offer.stock is None else max(0.0, bought.to_buy.value - offer.stock)
+    return Weighed(bought, waste, lacking)
+
+
+def cheapest(weighed: Sequence[Weighed | None]) -> int | None:
+    """Which one costs least, of those that can be had and have a price."""
+    costs = {
+        k: w.purchase.cost.value for k, w in enumerate(weighed) if w is not None and w.purchase.cost and not w.lacking
+    }
+    return min(costs, key=lambda k: costs[k]) if costs else None
+
+
+def least_waste(weighed: Sequence[Weighed | None]) -> int | None:
+    """Which one wastes the smallest share, of those that can be had."""
+    shares = {k: w.waste.value for k, w in enumerate(weighed) if w is not None and not w.lacking}
+    return min(shares, key=lambda k: shares[k]) if shares else None

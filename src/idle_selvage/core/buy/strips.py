@@ -1,0 +1,180 @@
+"""Strips: gathered ones and ruffles, joined or cut in one, and bias strips out of a rectangle."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from typing import Literal
+
+from ..working import Figure, Source, Step, count, length
+
+GATHERING = Source(
+    "common practice", "strips joined with seam allowances", "n·l − 2(n − 1)·a flat, n·l − 2n·a as a ring"
+)
+BIAS = Source("common practice", "area of the rectangle ÷ width of the strip", "less what corners and joins take")
+
+MOST_STRIPS = 500
+
+
+class BadStrip(ValueError):
+    """Strips that cannot be cut; the message is a sentence."""
+
+
+def joined_length(n: int, each: float, seam: float, ring: bool) -> float:
+    """Length of ``n`` strips of ``each`` mm joined with allowances of ``seam``, flat or into a ring."""
+    joins = n if ring else n - 1
+    return n * each - 2 * joins * seam
+
+
+@dataclass(frozen=True)
+class Ruffle:
+    """What is wanted. ``edge``: length of the edge it is sewn to; ``depth`` finished; ``hem`` turned up below and
+    ``seam`` at the top and at joins; ``width`` usable of the cloth; all mm."""
+
+    edge: float
+    fullness: float
+    depth: float
+    width: float
+    hem: float = 20.0
+    seam: float = 15.0
+    ring: bool = True
+
+
+@dataclass(frozen=True)
+class Way:
+    """One way to cut it: how many strips, how long each, what they come to joined, and the cloth it takes."""
+
+    key: Literal["across", "along"]
+    name: str
+    strips: int
+    each: float
+    joined: Figure
+    fullness: Figure
+    cloth: Figure
+
+
+def cut_depth(ruffle: Ruffle) -> float:
+    """Depth of a strip as cut: finished depth, hem below, allowance above, mm."""
+    return ruffle.depth + ruffle.hem + ruffle.seam
+
+
+def ways(ruffle: Ruffle) -> tuple[Way, ...]:
+    """Strips joined across the cloth and one long strip along it, the one that takes less cloth first.
+
+    ``cloth`` of a way is the length of cloth taken, mm, over its whole width for strips across, and for strips
+    along the share of the width that they take (what lies beside them stays for pieces). Raises BadStrip.
+    """
+    if ruffle.edge <= 0 or ruffle.depth <= 0 or ruffle.width <= 0:
+        raise BadStrip("Edge, depth and width must each be more than nothing.")
+    if not 1.0 <= ruffle.fullness <= 10.0:
+        raise BadStrip("Fullness goes from 1 (not gathered) to 10; 1.5 to 3 is usual.")
+    if ruffle.width <= 2 * ruffle.seam:
+        raise BadStrip("The cloth is no wider than two seam allowances.")
+    wanted = ruffle.edge * ruffle.fullness
+    deep = cut_depth(ruffle)
+    found = [_across(ruffle, wanted, deep)]
+    if deep <= ruffle.width:
+        found.append(_along(ruffle, wanted, deep))
+    return tuple(sorted(found, key=lambda way: way.cloth.value))
+
+
+def _joined_figure(n: int, each: float, ruffle: Ruffle) -> Figure:
+    value = joined_length(n, each, ruffle.seam, ruffle.ring)
+    formula = "n·l − 2n·a" if ruffle.ring else "n·l − 2(n − 1)·a"
+    inputs = (("strips n", count(n)), ("each l", length(each)), ("allowance a", length(ruffle.seam)))
+    name = "joined into a ring" if ruffle.ring else "joined flat"
+    return Figure(value, "length", steps=(Step(name, formula, inputs, length(value)),), sources=(GATHERING,))
+
+
+def _fullness(joined: Figure, ruffle: Ruffle) -> Figure:
+    value = joined.value / ruffle.edge
+    inputs = (("joined", length(joined.value)), ("edge", length(ruffle.edge)))
+    step = Step("fullness", "joined ÷ edge", inputs, count(round(value, 2)))
+    return Figure(value, "ratio", steps=(step,), sources=(GATHERING,))
+
+
+def _across(ruffle: Ruffle, wanted: float, deep: float) -> Way:
+    each = ruffle.width
+    more = 0.0 if ruffle.ring else 2 * ruffle.seam
+    n = max(1, math.ceil((wanted - more) / (each - 2 * ruffle.seam) - 1e-9))
+    if n > MOST_STRIPS:
+        raise BadStrip(f"That would be {n} strips; check the units of edge and width.")
+    joined = _joined_figure(n, each, ruffle)
+    taken = n * deep
+    step = Step("cloth", "strips × depth as cut", (("strips", count(n)), ("depth", length(deep))), length(taken))
+    cloth = Figure(taken, "length", steps=(step,), sources=(GATHERING,))
+    return Way("across", "joined, from selvage to selvage", n, each, joined, _fullness(joined, ruffle), cloth)
+
+
+def _along(ruffle: Ruffle, wanted: float, deep: float) -> Way:
+    each = wanted + (2 * ruffle.seam if ruffle.ring else 0.0)
+    joined = _joined_figure(1, each, ruffle)
+    share = deep / ruffle.width
+    taken = each * share
+    inputs = (("length of the strip", length(each)), ("depth", length(deep)), ("width", length(ruffle.width)))
+    step = Step("cloth, of the whole width", "length of the strip × depth as cut ÷ width", inputs, length(taken))
+    cloth = Figure(taken, "length", steps=(step,), sources=(GATHERING,))
+    return Way("along", "one long strip along the selvage", 1, each, joined, _fullness(joined, ruffle), cloth)
+
+
+@dataclass(frozen=True)
+class Tape:
+    """Bias strips from a rectangle: length of tape by each method, mm, joins of the one and rounds of the other."""
+
+    strips: Figure
+    joins: int
+    continuous: Figure
+    rounds: int
+
+
+def bias_tape(long: float, wide: float, tape: float, seam: float = 6.0) -> Tape:
+    """Bias tape of cut width ``tape`` out of a rectangle, mm. Raises :class:`BadStrip`.
+
+    Strips: lines at 45°, a tape's width apart; a strip as long as its shorter edge is used, from the corner where it
+    first has its whole width; strips are joined with allowances of ``seam`` on the slant. Continuous: the rectangle is
+    sewn to a tube with the edges shifted by one tape's width, and cut round and round.
+    """
+    if min(long, wide, tape) <= 0:
+        raise BadStrip("Rectangle and tape must each be more than nothing.")
+    if tape * math.sqrt(2.0) >= min(long, wide):
+        raise BadStrip("The rectangle is too small for one slanted strip of that width.")
+    a, b = max(long, wide), min(long, wide)
+    pitch = tape * math.sqrt(2.0)
+    # strip k lies between the slants that leave the long side at k·pitch and (k+1)·pitch
+    lengths = [_slant(a, b, k * pitch, (k + 1) * pitch) for k in range(int((a + b) / pitch))]
+    # a strip shorter than two of its widths is all corner
+    good = [value for value in lengths if value >= 2 * tape - 1e-6]
+    total = math.fsum(good) - max(0, len(good) - 1) * 2 * seam
+    step = Step(
+        "cut strips",
+        "the strips at 45° − what the joins take",
+        (("strips", count(len(good))), ("joins", count(max(0, len(good) - 1))), ("allowance", length(seam))),
+        length(total),
+    )
+    strips = Figure(total, "length", steps=(step,), sources=(BIAS,))
+    return Tape(strips, max(0, len(good) - 1), *_continuous(a, b, tape, seam))
+
+
+def _slant(a: float, b: float, low: float, high: float) -> float:
+    """Length of the strip between the slants x + y = low and x + y = high in a rectangle a × b: its shorter edge."""
+
+    def chord(at: float) -> float:
+        start, end = max(0.0, at - b), min(a, at)
+        return max(0.0, end - start) * math.sqrt(2.0)
+
+    return min(chord(low), chord(high))
+
+
+def _continuous(a: float, b: float, tape: float, seam: float) -> tuple[Figure, int]:
+    """The parallelogram: sewn edges lose two allowances, and the tube is cut in whole rounds."""
+    # a triangle is moved from one end to the other: a parallelogram of base a and height b, one seam across it
+    base = a - 2 * seam
+    height = b - 2 * seam
+    if base <= 0 or height <= 0:
+        raise BadStrip("Nothing is left of the rectangle beside the seam allowances.")
+    rounds = int(base / (tape * math.sqrt(2.0)) + 1e-9)
+    each = height * math.sqrt(2.0)
+    total = rounds * each
+    inputs = (("rounds", count(rounds)), ("each round", length(each)), ("allowance", length(seam)))
+    step = Step("continuous", "whole rounds × (height less two allowances) × √2", inputs, length(total))
+    return Figure(total, "length", steps=(step,), sources=(BIAS,)), rounds

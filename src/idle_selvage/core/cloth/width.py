@@ -1,0 +1,94 @@
+"""What is known of a cloth: width readings, margins, and the width that is left after washing."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from ..working import Figure, Source, Step, length, percent
+
+MEASURED = Source("common practice", "width measured in three places", "the narrowest place is planned with")
+
+#: Readings of one cloth further apart than this are worth measuring again.
+SPREAD_WARN_MM = 10.0
+
+
+class BadCloth(ValueError):
+    """A cloth whose numbers cannot be; the message is a sentence."""
+
+
+@dataclass(frozen=True)
+class Cloth:
+    """A length of woven cloth as it came from the shop. Lengths in mm, ``mass`` in g/m², price per metre."""
+
+    width_readings: tuple[float, ...]
+    margin_low: float = 0.0
+    margin_high: float = 0.0
+    one_way: bool = False
+    in_hand: float | None = None
+    mass: float | None = None
+    price_per_m: float | None = None
+
+
+def check_cloth(cloth: Cloth) -> None:
+    """Raise :class:`BadCloth` when no cloth can be like this."""
+    if not cloth.width_readings:
+        raise BadCloth("The width is not known yet. Measure it in three places, selvage to selvage.")
+    narrowest = min(cloth.width_readings)
+    if narrowest < 50:
+        raise BadCloth("A width under 5 cm (2 in) is a ribbon, not a cloth. Check the unit.")
+    if cloth.margin_low + cloth.margin_high >= narrowest / 2:
+        raise BadCloth("The two selvage margins take half the cloth or more. Measure only the edge not to be used.")
+
+
+def planned_width(cloth: Cloth) -> Figure:
+    """The width to plan with: the narrowest reading, the spread kept as its range."""
+    check_cloth(cloth)
+    readings = cloth.width_readings
+    mean = math.fsum(readings) / len(readings)
+    step = Step(
+        "width to plan with",
+        "the narrowest of the readings",
+        tuple((f"reading {i}", length(v)) for i, v in enumerate(readings, 1)),
+        length(min(readings)),
+    )
+    note = ""
+    if max(readings) - min(readings) > SPREAD_WARN_MM:
+        note = "the readings lie more than 1 cm apart: measure again, flat and without tension"
+    elif len(readings) < 3:
+        note = "measured in fewer than three places"
+    return Figure(min(readings), "length", min(readings), max(mean, max(readings)), (step,), (MEASURED,), note)
+
+
+def usable_width(cloth: Cloth, weft_shrinkage: Figure) -> Figure:
+    """Width after washing and without selvages: ``W × (1 − s_weft) − margins``, millimetres.
+
+    ``weft_shrinkage`` is the shrinkage *to plan with* (:func:`.shrinkage.plan_with`).
+    """
+    wide = planned_width(cloth)
+    s = weft_shrinkage.value
+    washed = wide.value * (1.0 - s / 100.0)
+    usable = washed - cloth.margin_low - cloth.margin_high
+    if usable <= 0:
+        raise BadCloth("Nothing is left of the width after washing and margins. Check the readings.")
+    steps = (
+        *wide.steps,
+        *weft_shrinkage.steps,
+        Step(
+            "after washing",
+            "width × (1 − shrinkage across)",
+            (("width", length(wide.value)), ("shrinkage across", percent(s))),
+            length(washed),
+        ),
+        Step(
+            "usable",
+            "washed width − both selvage margins",
+            (
+                ("washed", length(washed)),
+                ("one margin", length(cloth.margin_low)),
+                ("other margin", length(cloth.margin_high)),
+            ),
+            length(usable),
+        ),
+    )
+    return Figure(usable, "length", None, None, steps, (*wide.sources, *weft_shrinkage.sources), wide.note)

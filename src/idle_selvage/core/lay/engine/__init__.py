@@ -1,0 +1,1 @@
+"""The lay engine: folds and matching, search, exact geometry, bounds."""

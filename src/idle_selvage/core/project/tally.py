@@ -1,0 +1,184 @@
+"""From what is known of a project to the few figures it is steered by.
+
+Each figure is either there with its working, or missing with the sentence that says what to do first.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+from typing import Literal
+
+from ..buy.purchase import Extra, Order, Purchase, purchase
+from ..cloth.make import Make, blend_range
+from ..cloth.width import BadCloth, Cloth, usable_width
+from ..plan.pieces import BadPiece, Piece, cut_line
+from ..shrink.history import Past, from_history
+from ..shrink.shrinkage import BadReadings, Direction, plan_with, planned_from_range
+from ..shrink.swatch import RESTS, Swatch, in_all
+from ..working import Figure, Source, Step, percent
+
+Basis = Literal["swatch", "history", "range", "raw", "none"]
+
+
+@dataclass(frozen=True)
+class Known:
+    """Shrinkage of one direction: what it rests on, the figure, and what to plan with; or what is wrong."""
+
+    direction: Direction
+    basis: Basis
+    figure: Figure | None
+    plan: Figure | None
+    missing: str = ""
+
+
+@dataclass(frozen=True)
+class Wishes:
+    """What the maker set for laying and buying. Lengths in millimetres."""
+
+    gap: float = 3.0
+    folds: tuple[str, ...] = ("open", "lengthwise")
+    ends: float = 100.0
+    spare: float = 0.0
+    step: float = 100.0
+    bought_extra: float = 0.0
+    why: str = ""
+
+
+@dataclass(frozen=True)
+class Tally:
+    """The figures at the foot of every screen. None where something is still missing; ``missing`` says what."""
+
+    warp: Known
+    weft: Known
+    #: what is taken off before cutting; differs from ``warp`` and ``weft`` when the cloth is cut raw or was treated
+    warp_taken: Known
+    weft_taken: Known
+    width: Figure | None
+    purchase: Purchase | None
+    missing: dict[str, str]
+    warnings: tuple[tuple[str, str, str], ...]
+
+
+TREATED = Source("your own log", "pre-treated already", "what is left to lose is planned as nothing")
+
+
+def known_shrinkage(make: Make, swatch: Swatch, past: Sequence[Past], direction: Direction) -> Known:
+    """The washed swatch when there is one, else one's own tests of like cloth, else the range of the blend."""
+    try:
+        figure = in_all(swatch, direction)
+    except BadReadings as fault:
+        return Known(direction, "none", None, None, str(fault))
+    if figure is not None:
+        return Known(direction, "swatch", figure, plan_with(figure))
+    own = from_history(past, direction)
+    if own is not None:
+        return Known(direction, "history", own, plan_with(own))
+    entry = blend_range(make)
+    if entry is None:
+        return Known(direction, "none", None, None, "Wash a swatch, or say what the cloth is made of.")
+    figure = planned_from_range(entry, direction)
+    return Known(direction, "range", figure, plan_with(figure))
+
+
+def nothing_left(direction: Direction, why: str, formula: str, sources: tuple[Source, ...]) -> Known:
+    """Shrinkage to plan with when none is to come before cutting: the cloth was treated, or stays raw."""
+    step = Step(why, formula, (("shrinkage before cutting", percent(0.0)),), percent(0.0))
+    figure = Figure(0.0, "percent", steps=(step,), sources=sources, note=why)
+    return Known(direction, "raw", figure, figure)
+
+
+@dataclass(frozen=True)
+class Given:
+    """What a tally rests on besides the cloth's measures. ``raw``: cut before washing, to shrink to fit.
+    ``treated``: width and length in hand were measured after pre-treatment."""
+
+    make: Make = field(default_factory=Make)
+    swatch: Swatch = field(default_factory=Swatch)
+    past: tuple[Past, ...] = ()
+    raw: bool = False
+    treated: bool = False
+
+
+RAW_CUT = Source("common practice", "sew first, shrink to fit", "the pieces are enlarged instead of the cloth shrunk")
+
+
+@dataclass(frozen=True)
+class Laid:
+    """The chosen lay: its length in mm, what each rule of the cloth costs in it, and what serves a rule of thumb."""
+
+    length: float
+    extras: tuple[Extra, ...] = ()
+    repeat: float | None = None
+    main_pieces: int = 0
+
+
+def tally(cloth: Cloth | None, given: Given, lay: Laid | None, wishes: Wishes) -> Tally:
+    """Everything that can be said now. ``lay`` is the chosen one, or None."""
+    warp = known_shrinkage(given.make, given.swatch, given.past, "warp")
+    weft = known_shrinkage(given.make, given.swatch, given.past, "weft")
+    warp_taken, weft_taken = warp, weft
+    if given.raw or given.treated:
+        why = "the cloth is cut raw" if given.raw else "measured after pre-treatment"
+        formula = "nothing shrinks before it is cut"
+        sources = (RAW_CUT,) if given.raw else (TREATED, RESTS)
+        warp_taken = nothing_left("warp", why, formula, sources)
+        weft_taken = nothing_left("weft", why, formula, sources)
+    missing: dict[str, str] = {}
+    warnings: list[tuple[str, str, str]] = []
+    width: Figure | None = None
+    bought: Purchase | None = None
+    for known in (warp, weft):
+        if known.figure is None:
+            missing[f"shrinkage_{known.direction}"] = known.missing
+        elif known.basis == "range" and not given.treated:
+            told = f"The {known.direction} shrinkage is a planning range, not a swatch."
+            warnings.append(("shrink", "look", told))
+    if cloth is None or not cloth.width_readings:
+        missing["width"] = "Measure the cloth's width in three places."
+    elif weft_taken.plan is None:
+        missing["width"] = weft_taken.missing
+    else:
+        try:
+            width = usable_width(cloth, weft_taken.plan)
+            if width.note and "range" not in width.note:
+                warnings.append(("cloth", "look", f"Width: {width.note}."))
+        except BadCloth as fault:
+            missing["width"] = str(fault)
+    if lay is None:
+        missing["lay"] = "Lay the pieces."
+    if lay is None or warp_taken.plan is None:
+        missing["to_buy"] = "Lay the pieces first." if lay is None else warp_taken.missing
+    else:
+        bought = purchase(
+            lay.length,
+            warp_taken.plan,
+            Order(
+                wishes.ends,
+                wishes.spare,
+                wishes.step,
+                wishes.bought_extra,
+                wishes.why,
+                price_per_m=cloth.price_per_m if cloth else None,
+                in_hand=cloth.in_hand if cloth else None,
+            ),
+            extras=lay.extras,
+            repeat=lay.repeat,
+            main_pieces=lay.main_pieces,
+        )
+        if bought.cost is None:
+            missing["cost"] = "Give the cloth's price."
+        if bought.in_hand_short is not None and bought.in_hand_short.value > 0.5:
+            warnings.append(("buy", "spoil", "The length in hand is too short for this lay."))
+    return Tally(warp, weft, warp_taken, weft_taken, width, bought, missing, tuple(warnings))
+
+
+def bad_pieces(pieces: list[Piece]) -> list[str]:
+    """One sentence for each piece that cannot be cut as described."""
+    faults = []
+    for piece in pieces:
+        try:
+            cut_line(piece)
+        except BadPiece as fault:
+            faults.append(str(fault))
+    return faults

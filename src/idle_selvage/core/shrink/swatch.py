@@ -1,0 +1,195 @@
+"""A swatch over several washes: change per cycle and in all, its shape, and whether it has come to rest."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+from ..working import Figure, Source, Step, length, percent
+from .shrinkage import (
+    LEAST_MARK_MM,
+    Direction,
+    dimensional_change,
+    expanded_uncertainty,
+    least_swatch,
+    swatch_shrinkage,
+)
+
+TM179 = Source("standard", "AATCC TM179", "skew from the diagonals of a marked square; from memory")
+RESTS = Source("common practice", "stop when a wash adds less than 0.5 % in both directions")
+
+DIRECTIONS: tuple[Direction, Direction] = ("warp", "weft")
+#: A wash that adds less than this, per cent, in both directions is the last.
+AT_REST = 0.5
+#: Kinds that usually want more than one wash. Common practice, no source.
+WASH_TWICE = ("denim-raw", "flannel", "gauze")
+MOST_WASHES = 8
+
+#: One marked distance: before, then after each wash; None where it was not measured.
+Row = tuple[float | None, ...]
+Verdict = Literal["unwashed", "once", "again", "stable", "unsure"]
+
+
+@dataclass(frozen=True)
+class Swatch:
+    """Marked distances in millimetres, the tape's graduation, and the two diagonals before and after each wash."""
+
+    warp: tuple[Row, ...] = ()
+    weft: tuple[Row, ...] = ()
+    graduation: float = 1.0
+    diagonals: tuple[tuple[float, float] | None, ...] = ()
+
+    def rows(self, direction: Direction) -> tuple[Row, ...]:
+        return self.warp if direction == "warp" else self.weft
+
+    def washes(self, direction: Direction) -> int:
+        """How many washes were measured in a direction."""
+        return max((i for row in self.rows(direction) for i, v in enumerate(row) if v is not None), default=0)
+
+    def pairs(self, direction: Direction, wash: int | None = None, since: int = 0) -> list[tuple[float, float]]:
+        """Readings at ``since`` (0: before) and after a wash (the last when None), where both were taken."""
+        k = self.washes(direction) if wash is None else wash
+        if k == since:
+            return []
+        found = []
+        for row in self.rows(direction):
+            if len(row) > k and row[since] is not None and row[k] is not None:
+                found.append((float(row[since] or 0), float(row[k] or 0)))
+        return found
+
+
+@dataclass(frozen=True)
+class Cycle:
+    """One wash: change in all since before, and what this wash alone added, per cent; None where not measured."""
+
+    wash: int
+    warp: Figure | None
+    weft: Figure | None
+    warp_added: float | None
+    weft_added: float | None
+    skew: Figure | None
+
+
+def in_all(swatch: Swatch, direction: Direction, wash: int | None = None) -> Figure | None:
+    """Shrinkage since before washing, per cent. Raises BadReadings for readings that cannot be."""
+    pairs = swatch.pairs(direction, wash)
+    if not pairs:
+        return None
+    return swatch_shrinkage([b for b, _ in pairs], [a for _, a in pairs], swatch.graduation, direction)
+
+
+def added(swatch: Swatch, direction: Direction, wash: int) -> float | None:
+    """What one wash added to the shrinkage, per cent of the length it began with."""
+    pairs = swatch.pairs(direction, wash, wash - 1)
+    if not pairs:
+        return None
+    return -dimensional_change(math.fsum(b for b, _ in pairs), math.fsum(a for _, a in pairs)) + 0.0
+
+
+def cycles(swatch: Swatch) -> tuple[Cycle, ...]:
+    """Every wash that was measured in either direction."""
+    last = max(swatch.washes("warp"), swatch.washes("weft"))
+    return tuple(
+        Cycle(
+            wash,
+            in_all(swatch, "warp", wash),
+            in_all(swatch, "weft", wash),
+            added(swatch, "warp", wash),
+            added(swatch, "weft", wash),
+            skew_of(swatch, wash),
+        )
+        for wash in range(1, last + 1)
+    )
+
+
+def skew_percent(ac: float, bd: float) -> float:
+    """Skew of a marked square from its diagonals, ``100 × 2 (AC − BD) ÷ (AC + BD)`` per cent (AATCC TM179)."""
+    return 100.0 * 2.0 * (ac - bd) / (ac + bd)
+
+
+def skew_of(swatch: Swatch, wash: int) -> Figure | None:
+    """Skew after a wash (0: before any), when both diagonals were measured then."""
+    if wash >= len(swatch.diagonals) or swatch.diagonals[wash] is None:
+        return None
+    ac, bd = swatch.diagonals[wash] or (0.0, 0.0)
+    value = skew_percent(ac, bd)
+    step = Step(
+        "skew",
+        "100 × 2 (AC − BD) ÷ (AC + BD)",
+        (("AC", length(ac)), ("BD", length(bd))),
+        percent(value),
+    )
+    return Figure(value, "percent", steps=(step,), sources=(TM179,))
+
+
+def corners(
+    along: float, across: float, ac: float | None = None, bd: float | None = None
+) -> tuple[tuple[float, float], ...]:
+    """The swatch's true shape: corners from A, counter-clockwise, warp along x, millimetres.
+
+    A parallelogram of sides a and b whose far side is shifted by s has AC² − BD² = 4 a s.
+    """
+    shift = 0.0
+    if ac and bd and along > 0:
+        shift = (ac * ac - bd * bd) / (4.0 * along)
+        shift = max(-across, min(across, shift))
+    high = math.sqrt(max(0.0, across * across - shift * shift))
+    return ((0.0, 0.0), (along, 0.0), (along + shift, high), (shift, high))
+
+
+def verdict(swatch: Swatch, kind: str = "") -> tuple[Verdict, str]:
+    """Whether the cloth has come to rest, and the sentence that says so."""
+    found = [c for c in cycles(swatch) if c.warp is not None and c.weft is not None]
+    if not found:
+        return "unwashed", "Wash the swatch as the garment will be washed, and measure it again."
+    last = found[-1]
+    most = max(last.warp_added or 0.0, last.weft_added or 0.0)
+    name = ("first", "second", "third", "fourth", "fifth", "sixth", "seventh", "eighth")[last.wash - 1]
+    if abs(last.warp_added or 0.0) < AT_REST and abs(last.weft_added or 0.0) < AT_REST:
+        fine = max(_sure(swatch, "warp"), _sure(swatch, "weft"))
+        if fine > 2 * AT_REST:
+            return "unsure", (
+                f"The {name} wash added less than 0.5 %, but this swatch and tape cannot tell half a per cent. "
+                "Measure a larger one."
+            )
+        return "stable", f"At rest: the {name} wash added less than 0.5 % both ways."
+    if last.wash == 1 and kind not in WASH_TWICE:
+        return "once", (
+            f"One wash took {most:.1f} %. For most cloth that is all; a second wash of the swatch would prove it."
+        )
+    if most < 0:
+        return "again", f"The {name} wash let it grow: look at the readings, press it, and measure again."
+    return "again", f"The {name} wash still took {most:.1f} %: wash once more."
+
+
+def _sure(swatch: Swatch, direction: Direction) -> float:
+    pairs = swatch.pairs(direction)
+    if not pairs:
+        return 0.0
+    return expanded_uncertainty(math.fsum(b for b, _ in pairs) / len(pairs), swatch.graduation, len(pairs))
+
+
+def too_small(swatch: Swatch) -> float | None:
+    """When the tape alone leaves more than ±1 %, the marked distance that would do, millimetres; else None."""
+    worst: float | None = None
+    for direction in DIRECTIONS:
+        marks = [before for row in swatch.rows(direction) if row and (before := row[0]) is not None and before > 0]
+        if not marks:
+            continue
+        mean = math.fsum(marks) / len(marks)
+        if expanded_uncertainty(mean, swatch.graduation, len(marks)) > 1.0:
+            worst = max(worst or 0.0, least_swatch(swatch.graduation, len(marks)))
+    return worst
+
+
+def row_fault(row: Sequence[float | None]) -> str:
+    """What is wrong with one row's order, as a sentence, or nothing."""
+    if not row or row[0] is None:
+        return "Give the distance before washing first."
+    if row[0] < LEAST_MARK_MM:
+        return "That is too small to be a swatch; mark at least 2 cm (¾ in)."
+    if len(row) > MOST_WASHES + 1:
+        return f"At most {MOST_WASHES} washes of one swatch can be kept."
+    return ""

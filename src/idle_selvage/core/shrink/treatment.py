@@ -1,0 +1,304 @@
+"""What to do with the cloth before cutting: the schools, a default with its reason, and what a fibre forbids.
+
+The default mirrors what the garment will live through, because that takes out just what the finished thing
+would lose later, and no more. Common practice, no source.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+from typing import Literal
+
+from ..cloth.dye import Dye, alone
+from .shrinkage import planning_range
+
+School = Literal["mirror", "harder", "soak", "leave", "fit"]
+Cycle = Literal["hand", "gentle", "normal", "hot", "soak", "steam", "none"]
+Dry = Literal["line", "flat", "tumble-low", "tumble-warm", "tumble-short", "none"]
+
+WASHES: dict[str, str] = {
+    "cold-hand": "Wash by hand in cold water",
+    "30-gentle": "Machine wash at 30 °C, gentle",
+    "40": "Machine wash at 40 °C",
+    "60": "Machine wash at 60 °C",
+    "dry-clean": "Do not wash: steam all over, as it will be dry-cleaned",
+    "never": "Do not wash: the finished thing never will be",
+}
+DRIES: dict[str, str] = {
+    "line": "dry on the line",
+    "flat": "dry flat",
+    "tumble-low": "tumble dry, low heat",
+    "tumble-warm": "tumble dry, warm",
+    "none": "",
+}
+SCHOOLS: dict[School, tuple[str, str]] = {
+    "mirror": ("As the garment", "takes out what the finished thing would lose later, and no more"),
+    "harder": ("One step hotter", "takes out all there is, so that one hot wash by mistake does no harm later"),
+    "soak": ("Soak only", "fades less and takes out most of what relaxes; some finish stays in"),
+    "leave": ("Leave alone", "for what is dry-cleaned or never washed; wool and silk are steamed all over"),
+    "fit": ("Sew first, shrink to fit", "keeps raw cloth crisp to cut: the pieces are enlarged instead"),
+}
+#: The hottest wash a kind takes. Common practice, from memory; the care label comes first.
+MOST_WASH: dict[str, str] = {
+    "wool": "cold-hand",
+    "silk": "cold-hand",
+    "viscose": "30-gentle",
+    "acetate": "30-gentle",
+    "velveteen": "30-gentle",
+    "fur": "30-gentle",
+    "lyocell": "40",
+    "gauze": "40",
+    "nylon": "40",
+    "polyester": "40",
+}
+#: What a fibre forbids whatever the garment's care says. Common practice, no source.
+FORBIDS: dict[str, str] = {
+    "viscose": "Viscose is dried flat, never hung: wet, it stretches under its own weight.",
+    "velveteen": "Pile is never overloaded: wash it on its own or with a towel, or it marks.",
+    "wool": "Wool is never agitated in water: it felts. Steam it unless the garment will be washed.",
+    "gauze": "Gauze is never pressed flat before cutting: pieces come out small by the crinkle.",
+    "fur": "No dryer heat for synthetic pile: it melts at the tips.",
+    "acetate": "Acetate is weak when wet: lift it in both hands, cool iron only.",
+    "silk": "Silk may change its surface in water: try the swatch before the length.",
+}
+_WASH_ORDER = ("cold-hand", "30-gentle", "40", "60")
+_CYCLE: dict[str, tuple[int, Cycle]] = {
+    "cold-hand": (20, "hand"),
+    "30-gentle": (30, "gentle"),
+    "40": (40, "normal"),
+    "60": (60, "hot"),
+}
+LABEL_FIRST = "The care label and the machine maker's limits come before this advice."
+
+
+@dataclass(frozen=True)
+class Programme:
+    """What is done with a length of cloth. ``wash`` is a key of WASHES, or ``soak``; ``""`` when it stays dry."""
+
+    wash: str
+    temperature: int
+    cycle: Cycle
+    dry: Dry
+    press: bool
+
+    @property
+    def wet(self) -> bool:
+        return self.cycle not in ("none", "steam")
+
+
+@dataclass(frozen=True)
+class Facts:
+    """What decides the treatment besides the care: planning kinds, dye, crinkled or not."""
+
+    kinds: tuple[str, ...] = ()
+    dye: Dye = field(default_factory=Dye)
+    sequins: bool = False
+    metres: float | None = None
+
+
+@dataclass(frozen=True)
+class TreatStep:
+    """One thing to do: the sentence, what must be at hand, and what can hurt here."""
+
+    text: str
+    materials: tuple[str, ...] = ()
+    caution: str = ""
+
+
+@dataclass(frozen=True)
+class Advice:
+    """The school gone by and why, what the fibres changed and forbid, and the steps in order."""
+
+    school: School
+    chosen: bool
+    why: str
+    changed: tuple[str, ...]
+    forbids: tuple[str, ...]
+    steps: tuple[TreatStep, ...]
+    programme: Programme
+
+
+def default_school(wash: str) -> School:
+    """Mirror, but leave alone what will never see water."""
+    return "leave" if wash in ("dry-clean", "never") else "mirror"
+
+
+def programme(wash: str, dry: str, school: School, facts: Facts) -> tuple[Programme, tuple[str, ...]]:
+    """What is done under a school, and what the fibres made different from it, in sentences.
+
+    A blend is treated as mildly as the mildest of its fibres asks.
+    """
+    changed: list[str] = []
+    kinds = facts.kinds
+    if school == "fit":
+        return Programme("", 0, "none", "none", False), ()
+    if school == "leave":
+        steams = bool({"wool", "silk"} & set(kinds)) or wash == "dry-clean"
+        return Programme("", 0, "steam" if steams else "none", "none", steams), ()
+    key = wash if wash in _WASH_ORDER else "cold-hand"
+    if school == "harder":
+        key = _WASH_ORDER[min(len(_WASH_ORDER) - 1, _WASH_ORDER.index(key) + 1)]
+        dry = {"tumble-low": "tumble-warm"}.get(dry, dry)
+    limit = min((_WASH_ORDER.index(MOST_WASH.get(kind, "60")) for kind in kinds), default=3)
+    if _WASH_ORDER.index(key) > limit:
+        changed.append(f"{WASHES[_WASH_ORDER[limit]]} instead: the fibre takes no hotter or rougher wash.")
+        key = _WASH_ORDER[limit]
+    temperature, cycle = _CYCLE[key]
+    if school == "soak":
+        temperature, cycle = min(temperature, 40), "soak"
+    dried: Dry = dry if dry in ("line", "flat", "tumble-low", "tumble-warm") else "line"  # type: ignore[assignment]
+    dried, why = _dry(dried, kinds)
+    if why:
+        changed.append(why)
+    if facts.sequins and dried.startswith("tumble"):
+        dried = "flat"
+        changed.append("Dried flat: sequins melt and catch in a dryer.")
+    press = "gauze" not in kinds and not facts.sequins
+    return Programme("soak" if school == "soak" else key, temperature, cycle, dried, press), tuple(changed)
+
+
+def _dry(dry: Dry, kinds: Sequence[str]) -> tuple[Dry, str]:
+    if "viscose" in kinds and dry != "flat":
+        return (
+            "flat",
+            "Dried flat: viscose is never hung, and a hot dryer shrinks it more than the garment ever will be.",
+        )
+    if "wool" in kinds and dry != "flat":
+        return "flat", "Dried flat: wool felts in a dryer and drops on a line."
+    if "acetate" in kinds and dry != "flat":
+        return "flat", "Dried flat: acetate is weak when wet."
+    if "fur" in kinds and dry.startswith("tumble"):
+        return "flat", "Dried flat, without heat: synthetic pile melts at the tips."
+    if "velveteen" in kinds and dry.startswith("tumble"):
+        return "tumble-short", "Tumbled 5 to 10 minutes to lift the pile, then dried flat."
+    if "silk" in kinds and dry.startswith("tumble"):
+        return "line", "Hung to dry: a dryer dulls silk."
+    if "gauze" in kinds and dry == "tumble-warm":
+        return "tumble-low", "Tumbled low: gauze is loose and catches."
+    return dry, ""
+
+
+def advise(wash: str, dry: str, facts: Facts, school: School | None = None) -> Advice:
+    """The treatment of one cloth. ``school`` None takes the default of the garment's care."""
+    gone_by = school or default_school(wash)
+    plan, changed = programme(wash, dry, gone_by, facts)
+    why = SCHOOLS[gone_by][1]
+    if school is None and gone_by == "leave":
+        why = "the finished thing will never be washed"
+    forbids = tuple(FORBIDS[kind] for kind in facts.kinds if kind in FORBIDS)
+    return Advice(gone_by, school is not None, why, changed, forbids, _steps(plan, gone_by, facts), plan)
+
+
+def _steps(plan: Programme, school: School, facts: Facts) -> tuple[TreatStep, ...]:
+    if school == "fit":
+        return (
+            TreatStep("Do not wash the cloth. Lay and cut the enlarged pieces on the raw cloth."),
+            TreatStep("Sew, then wash the finished thing hot once: it shrinks to its size.", (), "Hot water scalds."),
+        )
+    steps: list[TreatStep] = []
+    if plan.cycle == "steam":
+        return (
+            TreatStep(
+                "Steam the cloth all over, face and back, iron held just above it; let each part dry before moving it.",
+                ("steam iron", "press cloth"),
+                "Steam burns: keep the other hand off the board.",
+            ),
+            TreatStep("Let it lie flat half an hour before measuring."),
+        )
+    if plan.cycle == "none":
+        return (TreatStep("Nothing: it stays as it came. Press out the shop fold.", ("iron",), "An iron burns."),)
+    why_alone = alone(facts.dye)
+    steps.append(
+        TreatStep(
+            "Overlock, zigzag or stitch the two cut edges. Leave the selvages alone: they would draw in.",
+            ("thread",),
+        )
+    )
+    if facts.dye.last is None and facts.dye.depth == "dark":
+        steps.append(TreatStep("Rub it with a wet white rag first, and grade the rag.", ("white rag",)))
+    steps.append(_wash_step(plan, facts, why_alone))
+    if facts.dye.depth == "dark":
+        steps.append(TreatStep("If white streaks show, rinse again without soap before drying."))
+    if why_alone:
+        steps.append(
+            TreatStep("Test the rag again; wash again until it stays clean.", ("white rag", "dye-catching sheet"))
+        )
+    steps += _dry_steps(plan, facts)
+    steps.append(TreatStep("Let it lie flat half an hour before measuring or cutting."))
+    if set(facts.kinds) & {"denim-raw", "flannel"} and not facts.dye.washes:
+        steps.append(TreatStep("Measure, and wash again until a wash adds less than 0.5 %."))
+    return tuple(steps)
+
+
+def _wash_step(plan: Programme, facts: Facts, why_alone: str) -> TreatStep:
+    materials = ["the soap the garment will get"]
+    caution = "Hot water scalds: test it, keep children away." if plan.temperature >= 60 or plan.cycle == "soak" else ""
+    if plan.cycle == "soak":
+        text = f"Soak it half an hour in water of {plan.temperature} °C, pressed under, then wring it gently"
+        materials = ["a tub or bath"]
+    else:
+        text = WASHES[plan.wash]
+        if plan.cycle == "hand":
+            materials.append("a tub or bath")
+    if why_alone:
+        text += f", on its own, since {why_alone}"
+        materials.append("dye-catching sheet")
+    elif set(facts.kinds) & {"velveteen", "fur"}:
+        text += ", on its own or with a towel, never in a full drum"
+        materials.append("towel")
+    if facts.metres is not None and facts.metres > 3 and not caution:
+        caution = "A wet full length is heavy: lift it in parts."
+    return TreatStep(f"{text}.", tuple(materials), caution)
+
+
+def _dry_steps(plan: Programme, facts: Facts) -> list[TreatStep]:
+    lint = "Clean the lint filter before and after: loose ends make dust, and dust burns."
+    out: list[TreatStep] = []
+    if plan.dry == "tumble-short":
+        out.append(TreatStep("Tumble it low for 5 to 10 minutes to lift the pile.", (), lint))
+        out.append(TreatStep("Dry it flat, face up, smoothing the pile one way.", ("clean sheet",)))
+    elif plan.dry.startswith("tumble"):
+        heat = "low" if plan.dry == "tumble-low" else "warm"
+        out.append(TreatStep(f"Tumble it {heat}, and take it out slightly damp.", (), lint))
+    elif plan.dry == "flat":
+        out.append(
+            TreatStep("Roll it in a towel, then dry it flat, smoothed square by hand.", ("towel", "clean sheet"))
+        )
+    else:
+        out.append(TreatStep("Hang it over two lines or a rail, evenly, and take it down slightly damp.", ("line",)))
+    if plan.press and "velveteen" in facts.kinds:
+        out.append(
+            TreatStep(
+                "Press it face down on a towel or needle board, hardly touching.", ("towel",), "Iron and steam burn."
+            )
+        )
+    elif plan.press and "fur" not in facts.kinds:
+        cool = ", with a cool iron" if "acetate" in facts.kinds or "nylon" in facts.kinds else ""
+        out.append(
+            TreatStep(
+                f"Smooth it by hand and press it dry{cool}, the shop fold too. No time now: keep it damp and cold.",
+                ("iron",),
+                "Iron and steam burn.",
+            )
+        )
+    elif "gauze" in facts.kinds:
+        out.append(TreatStep("Leave it crinkled: do not press it flat before cutting."))
+    return out
+
+
+def usual(kinds: Sequence[str]) -> tuple[str, ...]:
+    """What is usual for these kinds, one sentence each."""
+    found = [entry for kind in kinds if (entry := planning_range(kind)) is not None]
+    return tuple(f"Usual for {entry.label.lower()}: {entry.pre_treatment}." for entry in found)
+
+
+def cautions(plan: Programme) -> tuple[str, ...]:
+    """What holds for the whole of it."""
+    out = []
+    if plan.wet:
+        out.append("New cloth carries finishes: wash it before it touches the skin, and stop on a rash.")
+        out.append("Never mix bleach with vinegar or other cleaners.")
+    out.append("Never tumble or iron cloth that carries a solvent, such as stain remover.")
+    out.append(LABEL_FIRST)
+    return tuple(out)

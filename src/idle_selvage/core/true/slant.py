@@ -1,0 +1,100 @@
+"""The fold test: how far the weft slants and bows, and into which band that falls.
+
+Signs: the cloth lies with the tested end at x = 0 and the near selvage at y = 0. ``offset`` is how far the far
+selvage's corner sticks out beyond the near one's (towards −x), so the weft runs from the near selvage out to
+the far one; negative when the near one sticks out. Lengths in millimetres.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from typing import Literal
+
+from ..working import Figure, Quantity, Source, Step, length, percent
+from .pinned import skew_angle, skew_percent
+
+SKEW_BOW = Source("standard", "ASTM D3882", "skew = 100 × d ÷ W, bow = 100 × depth ÷ W")
+BANDS_SOURCE = Source("common practice", "true to 3 mm, steamed to 12 mm, straightened to 40 mm over the width")
+
+Band = Literal["true", "steam", "straighten", "cut"]
+#: Upper ends of the first three bands over the whole width, mm; a setting. Common practice, no source.
+BANDS_MM: tuple[float, float, float] = (3.0, 12.0, 40.0)
+#: What is accepted in woven cloth, and in stripes and checks, per cent. Common practice, from memory.
+ACCEPTED_PERCENT = 3.0
+ACCEPTED_BARS_PERCENT = 2.0
+
+
+class BadTest(ValueError):
+    """Readings that no cloth can give; the message is a sentence."""
+
+
+@dataclass(frozen=True)
+class FoldTest:
+    """What was read: signed ``offset`` of the edges at the selvages, and ``bow`` of the edge between them."""
+
+    offset: float
+    bow: float = 0.0
+
+
+@dataclass(frozen=True)
+class Slant:
+    """What the readings come to. ``long_side`` is the selvage whose corner sticks out."""
+
+    skew: Figure
+    angle: Figure
+    bow: Figure
+    band: Band
+    long_side: Literal["", "near", "far"]
+
+
+def read_test(test: FoldTest, width: float, bands: tuple[float, float, float] = BANDS_MM) -> Slant:
+    """Skew, angle and bow over a width of ``width`` mm. Raises :class:`BadTest`."""
+    if width <= 0:
+        raise BadTest("The width is not known yet: measure it in three places, under Cloth.")
+    if abs(test.offset) >= width:
+        raise BadTest("The edges cannot be further apart than the cloth is wide. Check the unit.")
+    if not 0 <= test.bow < width:
+        raise BadTest("The bow must be from nothing to less than the width.")
+    check_bands(bands)
+    d = abs(test.offset)
+    skew, angle, bow = skew_percent(d, width), skew_angle(d, width), 100.0 * test.bow / width
+    put = (("apart d", length(d)), ("width W", length(width)))
+    side: Literal["", "near", "far"] = "" if d == 0 else "far" if test.offset > 0 else "near"
+    return Slant(
+        _figure(skew, "percent", Step("skew", "100 × d ÷ W", put, percent(skew))),
+        _figure(angle, "angle", Step("angle", "atan(d ÷ W)", put, Quantity(angle, "angle"))),
+        _figure(
+            bow,
+            "percent",
+            Step("bow", "100 × depth ÷ W", (("depth", length(test.bow)), ("width W", length(width))), percent(bow)),
+        ),
+        band_of(max(d, test.bow), bands),
+        side,
+    )
+
+
+def _figure(value: float, kind: Literal["percent", "angle"], step: Step) -> Figure:
+    return Figure(value, kind, steps=(step,), sources=(SKEW_BOW, BANDS_SOURCE))
+
+
+def check_bands(bands: tuple[float, float, float]) -> None:
+    """Raise :class:`BadTest` unless the bands grow."""
+    if not 0 < bands[0] < bands[1] < bands[2]:
+        raise BadTest("The bands must grow, such as 3 mm, 12 mm and 40 mm.")
+
+
+def band_of(apart: float, bands: tuple[float, float, float] = BANDS_MM) -> Band:
+    """The band of an offset over the whole width."""
+    names: tuple[Band, ...] = ("true", "steam", "straighten", "cut")
+    return names[sum(apart > limit + 1e-9 for limit in bands)]
+
+
+def accepted(skew: float, bars: bool) -> bool:
+    """Whether a shop would be in its right to sell it so, by the usual limits."""
+    return skew <= (ACCEPTED_BARS_PERCENT if bars else ACCEPTED_PERCENT)
+
+
+def true_angle(offset: float, width: float) -> float:
+    """Signed slant in degrees, positive when the far selvage sticks out."""
+    return math.degrees(math.atan2(offset, width))
