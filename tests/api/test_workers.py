@@ -11,7 +11,9 @@ import pytest
 
 from idle_selvage.api.app import create_app
 from idle_selvage.api.present import Presenter
-from idle_selvage.core.plan.pieces import Piece, Station, check_piece, cut_line, outline_from_stations
+from idle_selvage.core.plan.allowance import cut_line
+from idle_selvage.core.plan.piece import Piece, check_piece
+from idle_selvage.core.plan.stations import Station, outline_from_stations
 from idle_selvage.core.working import Figure
 from idle_selvage.demo import drafts
 from idle_selvage.formats.svg_pieces import read_svg

@@ -12,12 +12,13 @@ from hypothesis import strategies as st
 from idle_selvage.core.buy.extras import extras, ladder, rules_of, without
 from idle_selvage.core.buy.helps import HEMS_MM, PieceFacts, helps
 from idle_selvage.core.buy.offers import Offer, cheapest, least_waste, usable, weigh
-from idle_selvage.core.buy.purchase import Extra, Order, purchase
+from idle_selvage.core.buy.order import Extra, Order
+from idle_selvage.core.buy.purchase import purchase
 from idle_selvage.core.cloth.bars import Bar, read_bars
 from idle_selvage.core.lay.asking import FOLD_REACH_MM, Meeting, blocked, centred_on, faded_fold, matches, washed_bars
 from idle_selvage.core.lay.engine.solver import solve
 from idle_selvage.core.lay.problem import Bars, LayPiece, Match, Problem, pieces_area
-from idle_selvage.core.plan.pieces import Outline
+from idle_selvage.core.plan.outline import Outline
 from idle_selvage.core.true.edge import METHODS, EdgeFacts, advise_edge
 from idle_selvage.core.working import Figure
 

@@ -9,18 +9,8 @@ from hypothesis import strategies as st
 from idle_selvage.core.cloth import hand as judgements
 from idle_selvage.core.cloth.direction import PILE_RUNS, is_one_way, wale_class
 from idle_selvage.core.cloth.dye import GRADES, Dye, all_share, alone, may_share, verdict
-from idle_selvage.core.cloth.make import (
-    FIBRES,
-    FINISHES,
-    WEAVES,
-    Make,
-    blend_note,
-    blend_range,
-    blend_text,
-    deciding_kinds,
-    like_key,
-)
-from idle_selvage.core.shrink.shrinkage import planning_range
+from idle_selvage.core.cloth.make import FIBRES, FINISHES, WEAVES, Make, blend_note, blend_text, deciding_kinds
+from idle_selvage.core.shrink.ranges import blend_range, like_key, planning_range
 from idle_selvage.core.shrink.together import Member, mismatches, one_washed_all_washed
 
 

@@ -4,13 +4,15 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from idle_selvage.core.buy.purchase import SHOP_STEPS_MM, Order, purchase, round_up
+from idle_selvage.core.buy.order import SHOP_STEPS_MM, Order, round_up
+from idle_selvage.core.buy.purchase import purchase
 from idle_selvage.core.cloth.make import Make
 from idle_selvage.core.cloth.width import BadCloth, Cloth, check_cloth, planned_width, usable_width
-from idle_selvage.core.plan.pieces import Piece
+from idle_selvage.core.plan.piece import Piece
 from idle_selvage.core.project.stages import Facts, stages
-from idle_selvage.core.project.tally import Given, Laid, Wishes, bad_pieces, known_shrinkage, tally
+from idle_selvage.core.project.tally import Given, Laid, Wishes, bad_pieces, tally
 from idle_selvage.core.shrink.history import Past
+from idle_selvage.core.shrink.known import known_shrinkage
 from idle_selvage.core.shrink.swatch import Swatch
 from idle_selvage.core.working import Figure
 

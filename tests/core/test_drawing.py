@@ -12,7 +12,9 @@ from shapely import LineString, Polygon
 from idle_selvage.core.lay.drawing import Drawing, draw
 from idle_selvage.core.lay.engine.solver import solve
 from idle_selvage.core.lay.reading import read_problem
-from idle_selvage.core.plan.pieces import Station, cut_line, grainline, outline_from_stations
+from idle_selvage.core.plan.allowance import cut_line
+from idle_selvage.core.plan.arrow import grainline
+from idle_selvage.core.plan.stations import Station, outline_from_stations
 from idle_selvage.core.shrink.to_fit import on_cloth
 from idle_selvage.demo import drafts
 from idle_selvage.formats.svg_pieces import read_svg

@@ -8,19 +8,13 @@ from hypothesis import given
 from hypothesis import strategies as st
 from shapely.geometry import LineString, Polygon
 
-from idle_selvage.core.plan.pieces import (
-    BadPiece,
-    Piece,
-    Station,
-    check_piece,
-    cut_line,
-    grainline,
-    is_mirror_symmetric,
-    outline_from_stations,
-    polygon_fault,
-    whole_polygon,
-)
-from idle_selvage.core.true.pinned import distances_to_edge, place_point, tilt
+from idle_selvage.core.lay.placing import distances_to_edge, place_point
+from idle_selvage.core.plan.allowance import cut_line
+from idle_selvage.core.plan.arrow import grainline
+from idle_selvage.core.plan.outline import BadPiece, is_mirror_symmetric, polygon_fault, whole_polygon
+from idle_selvage.core.plan.piece import Piece, check_piece
+from idle_selvage.core.plan.stations import Station, outline_from_stations
+from idle_selvage.core.true.pinned import tilt
 
 SQUARE = ((0.0, 0.0), (100.0, 0.0), (100.0, 80.0), (0.0, 80.0))
 

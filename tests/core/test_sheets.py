@@ -6,10 +6,11 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from idle_selvage.core.buy.bias import bias_tape
 from idle_selvage.core.buy.convert import spoken, yard_table
 from idle_selvage.core.buy.envelope import BadChart, Chart, choose_size, column_of, convert_width, crossing
+from idle_selvage.core.buy.ruffles import BadStrip, Ruffle, cut_depth, ways
 from idle_selvage.core.buy.shopping import PRETREAT, dominant_colour, thread_needed
-from idle_selvage.core.buy.strips import BadStrip, Ruffle, bias_tape, cut_depth, ways
 from idle_selvage.core.cloth.bars import Bar
 
 IN, YD = 25.4, 914.4

@@ -8,9 +8,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 from shapely import Polygon
 
-from idle_selvage.core.plan.pieces import Grain, Piece, cut_line
+from idle_selvage.core.lay.placing import place_point
+from idle_selvage.core.plan.allowance import cut_line
+from idle_selvage.core.plan.piece import Grain, Piece
 from idle_selvage.core.shrink.to_fit import TURN, enlarge, factors, on_cloth
-from idle_selvage.core.true.pinned import place_point
 
 BODICE = ((0.0, 0.0), (400.0, 0.0), (380.0, 90.0), (250.0, 130.0), (0.0, 160.0))
 GRAINS: tuple[Grain, ...] = ("lengthwise", "crosswise", "bias")

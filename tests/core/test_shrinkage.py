@@ -4,6 +4,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from idle_selvage.core.shrink import ranges
 from idle_selvage.core.shrink import shrinkage as sh
 
 
@@ -44,12 +45,12 @@ def test_readings_that_cannot_be(before: list[float], after: list[float], says: 
 
 
 def test_the_range_is_marked_as_a_range() -> None:
-    entry = sh.planning_range("linen")
+    entry = ranges.planning_range("linen")
     assert entry is not None
-    figure = sh.planned_from_range(entry, "warp")
+    figure = ranges.planned_from_range(entry, "warp")
     assert (figure.low, figure.high) == (4, 8) and figure.sources[0].kind == "from memory"
     assert sh.plan_with(figure).value == 8
-    assert sh.planning_range("moonbeam") is None
+    assert ranges.planning_range("moonbeam") is None
 
 
 @given(st.floats(100, 500), st.floats(0.5, 2), st.integers(1, 10))

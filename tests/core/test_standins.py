@@ -6,7 +6,7 @@ from dataclasses import replace
 
 import pytest
 
-from idle_selvage.core.shrink.shrinkage import planning_range
+from idle_selvage.core.shrink.ranges import planning_range
 from idle_selvage.core.shrink.swatch import Swatch, verdict
 from idle_selvage.core.shrink.treatment import Facts, programme
 from idle_selvage.standins.tape import KEPT, Tape

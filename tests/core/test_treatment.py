@@ -5,7 +5,7 @@ from __future__ import annotations
 import pytest
 
 from idle_selvage.core.cloth.dye import Dye
-from idle_selvage.core.shrink.shrinkage import PLANNING_RANGES
+from idle_selvage.core.shrink.ranges import PLANNING_RANGES
 from idle_selvage.core.shrink.treatment import (
     DRIES,
     LABEL_FIRST,

@@ -6,8 +6,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from idle_selvage.core.units import BadEntry, fraction_text, length_text, quantity_text, read_length, read_number
+from idle_selvage.core.units import BadEntry, read_length, read_number
 from idle_selvage.core.working import Quantity
+from idle_selvage.core.written import fraction_text, length_text, quantity_text
 
 
 @pytest.mark.parametrize(

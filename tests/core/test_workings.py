@@ -8,14 +8,17 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from idle_selvage.core.buy.purchase import Order, purchase
+from idle_selvage.core.buy.order import Order
+from idle_selvage.core.buy.purchase import purchase
 from idle_selvage.core.cloth.width import Cloth, usable_width
 from idle_selvage.core.project.tally import Given, Wishes, tally
 from idle_selvage.core.shrink.history import Past, from_history
-from idle_selvage.core.shrink.shrinkage import plan_with, planned_from_range, planning_range, swatch_shrinkage
+from idle_selvage.core.shrink.ranges import planned_from_range, planning_range
+from idle_selvage.core.shrink.shrinkage import plan_with, swatch_shrinkage
 from idle_selvage.core.shrink.swatch import Swatch, skew_of
-from idle_selvage.core.units import fine_length, quantity_parts, quantity_text, read_length
+from idle_selvage.core.units import read_length
 from idle_selvage.core.working import Figure, Quantity, Step
+from idle_selvage.core.written import fine_length, quantity_parts, quantity_text
 
 #: each formula as it is written, beside what it means
 FORMULAS = {

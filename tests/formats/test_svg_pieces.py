@@ -8,7 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from shapely.geometry import Polygon
 
-from idle_selvage.core.plan.pieces import Piece
+from idle_selvage.core.plan.piece import Piece
 from idle_selvage.formats.svg_pieces import BadDrawing, Drawing, read_svg
 
 ROOT = Path(__file__).parents[2]

@@ -10,10 +10,12 @@ import pytest
 import shapely
 from shapely.geometry import Polygon, box
 
+from idle_selvage.core.buy.bias import bias_tape
 from idle_selvage.core.buy.convert import spoken, yard_table
 from idle_selvage.core.buy.envelope import TABLE_EIGHTHS, WIDTHS_IN, convert_width
-from idle_selvage.core.buy.purchase import Order, purchase
-from idle_selvage.core.buy.strips import bias_tape, joined_length
+from idle_selvage.core.buy.order import Order
+from idle_selvage.core.buy.purchase import purchase
+from idle_selvage.core.buy.ruffles import joined_length
 from idle_selvage.core.working import Figure
 from idle_selvage.formats.csv_list import list_csv
 

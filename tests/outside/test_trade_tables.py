@@ -5,7 +5,8 @@ from __future__ import annotations
 import pytest
 
 from idle_selvage.core.cloth.direction import WALES, wale_class
-from idle_selvage.core.cloth.make import LEAST_SHARE, Make, blend_range
+from idle_selvage.core.cloth.make import LEAST_SHARE, Make
+from idle_selvage.core.shrink.ranges import blend_range
 from idle_selvage.core.shrink.swatch import AT_REST, Swatch, verdict
 from idle_selvage.core.shrink.together import MOST_POINTS
 from idle_selvage.core.shrink.treatment import Facts, advise, programme

@@ -5,17 +5,19 @@ from __future__ import annotations
 import numpy as np
 import pytest
 
-from idle_selvage.core.buy.purchase import Order, purchase, round_up
+from idle_selvage.core.buy.order import Order, round_up
+from idle_selvage.core.buy.purchase import purchase
 from idle_selvage.core.cloth.width import Cloth, usable_width
+from idle_selvage.core.shrink.ranges import PLANNING_RANGES
 from idle_selvage.core.shrink.shrinkage import (
-    PLANNING_RANGES,
     dimensional_change,
     divide_not_add,
     expanded_uncertainty,
     swatch_shrinkage,
 )
-from idle_selvage.core.units import length_text, read_length
+from idle_selvage.core.units import read_length
 from idle_selvage.core.working import Figure
+from idle_selvage.core.written import length_text
 
 
 def test_the_inch_and_the_yard_are_exact() -> None:

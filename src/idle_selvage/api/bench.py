@@ -9,7 +9,7 @@ from flask_openapi3 import APIBlueprint
 
 from .. import __version__
 from ..core.shrink import treatment
-from ..core.units import length_text
+from ..core.written import length_text
 from ..store import models, records
 from . import present
 from . import schemas as out

@@ -9,7 +9,8 @@ from flask_openapi3 import APIBlueprint
 from pydantic import Field
 
 from ..core.buy.convert import YARD, spoken, yard_table
-from ..core.units import BadEntry, fraction_text, read_length
+from ..core.units import BadEntry, read_length
+from ..core.written import fraction_text
 from ..store import records, trials
 from . import buying, present
 from . import schemas as out

@@ -10,12 +10,12 @@ from sqlalchemy.orm import Session
 
 from ..core.buy.helps import Help, Missing, PieceFacts, helps
 from ..core.buy.offers import Offer, usable
-from ..core.buy.purchase import Order
+from ..core.buy.order import Order
 from ..core.cloth.width import BadCloth
 from ..core.lay.answer import Lay, from_json
 from ..core.lay.drawing import draw
 from ..core.lay.problem import Bars, Problem, too_wide
-from ..core.plan.pieces import BadPiece
+from ..core.plan.outline import BadPiece
 from ..core.project.tally import Tally, tally
 from ..core.working import Figure, Step, length, percent
 from ..store import models, records, trials

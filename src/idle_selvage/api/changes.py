@@ -7,7 +7,7 @@ from typing import Any
 
 from sqlalchemy.orm import Session
 
-from ..core.units import length_text
+from ..core.written import length_text
 from ..store import models, records
 from . import present
 from . import schemas as out

@@ -15,8 +15,9 @@ from sqlalchemy.orm import Session
 
 from ..core.cloth import hand as judgements
 from ..core.cloth.direction import DIRECTIONS, PILE_RUNS, wale_class
-from ..core.cloth.make import COLOURINGS, FIBRES, FINISHES, WEAVES, like_key
+from ..core.cloth.make import COLOURINGS, FIBRES, FINISHES, WEAVES
 from ..core.cloth.width import BadCloth, check_cloth
+from ..core.shrink.ranges import like_key
 from ..core.shrink.together import ROLES
 from ..formats.photo import BadPhoto, small_jpeg
 from ..standins.washer import Specimen

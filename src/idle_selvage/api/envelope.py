@@ -10,7 +10,8 @@ from pydantic import Field
 from sqlalchemy.orm import Session
 
 from ..core.buy.envelope import BadChart, Chart, choose_size, column_of, convert_width, crossing
-from ..core.units import MM_PER_YARD, fraction_text
+from ..core.units import MM_PER_YARD
+from ..core.written import fraction_text
 from ..store import models, records
 from . import present
 from . import schemas as out

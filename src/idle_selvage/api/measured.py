@@ -9,7 +9,7 @@ from typing import Any
 from sqlalchemy.orm import Session
 
 from ..core.buy.extras import extras, ladder
-from ..core.buy.purchase import Rule
+from ..core.buy.order import Rule
 from ..core.lay.problem import Problem
 from ..core.lay.reading import read_problem
 from ..core.project.tally import Laid

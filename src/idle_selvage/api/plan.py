@@ -9,8 +9,12 @@ from flask_openapi3 import APIBlueprint
 from pydantic import Field
 from sqlalchemy.orm import Session
 
-from ..core.plan.pieces import BadPiece, Piece, Station, cut_line, grainline, outline_from_stations
-from ..core.units import length_text
+from ..core.plan.allowance import cut_line
+from ..core.plan.arrow import grainline
+from ..core.plan.outline import BadPiece
+from ..core.plan.piece import Piece
+from ..core.plan.stations import Station, outline_from_stations
+from ..core.written import length_text
 from ..formats.svg_pieces import BadDrawing, read_svg
 from ..store import models, records
 from . import present

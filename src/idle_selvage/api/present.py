@@ -6,7 +6,7 @@ from collections.abc import Sequence
 
 from sqlalchemy.orm import Session
 
-from ..core.buy.purchase import RULES, SHOP_STEPS_MM, round_up
+from ..core.buy.order import RULES, SHOP_STEPS_MM, round_up
 from ..core.cloth.direction import DIRECTIONS, PILE_RUNS
 from ..core.cloth.dye import GRADES, GREY_SCALE
 from ..core.cloth.hand import QUESTIONS
@@ -16,7 +16,8 @@ from ..core.lay.drawing import Drawing, draw
 from ..core.lay.problem import Problem
 from ..core.lay.problem import to_json as problem_json
 from ..core.lay.reading import read_problem
-from ..core.plan.pieces import GRAINS, BadPiece
+from ..core.plan.outline import BadPiece
+from ..core.plan.piece import GRAINS
 from ..core.project.stages import Facts, Stage, stages
 from ..core.project.tally import Tally, bad_pieces, tally
 from ..core.shrink import treatment
@@ -24,8 +25,9 @@ from ..core.shrink.shrinkage import divide_not_add
 from ..core.shrink.swatch import verdict
 from ..core.shrink.together import ROLES
 from ..core.true.edge import METHODS, advise_edge
-from ..core.units import System, length_text
+from ..core.units import System
 from ..core.working import Figure, Step, count, length
+from ..core.written import length_text
 from ..store import models, records
 from . import measured
 from . import schemas as out

@@ -6,9 +6,12 @@ from collections.abc import Sequence
 
 from ..core.buy.purchase import Purchase
 from ..core.lay.drawing import Drawing, Shown
-from ..core.plan.pieces import BadPiece, Point, cut_line, grainline
-from ..core.units import System, length_text, quantity_parts, quantity_text
+from ..core.plan.allowance import cut_line
+from ..core.plan.arrow import grainline
+from ..core.plan.outline import BadPiece, Point
+from ..core.units import System
 from ..core.working import Figure, Quantity
+from ..core.written import length_text, quantity_parts, quantity_text
 from ..store import models, records
 from . import schemas as out
 

@@ -11,10 +11,11 @@ from ..core.cloth.bars import Bars, told
 from ..core.cloth.direction import PILE_RUNS, is_one_way, wale_class
 from ..core.cloth.dye import GRADES, alone
 from ..core.cloth.dye import verdict as dye_verdict
-from ..core.cloth.make import blend_note, blend_range, blend_text
+from ..core.cloth.make import blend_note, blend_text
 from ..core.cloth.width import BadCloth, planned_width
-from ..core.project.tally import Known, known_shrinkage
 from ..core.shrink import history, treatment
+from ..core.shrink.known import Known, known_shrinkage
+from ..core.shrink.ranges import blend_range
 from ..core.shrink.shrinkage import BadReadings, least_swatch
 from ..core.shrink.swatch import Row, Swatch, corners, cycles, in_all, too_small, verdict
 from ..core.shrink.together import ROLES, Member, mismatches, one_washed_all_washed

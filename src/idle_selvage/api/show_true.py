@@ -11,7 +11,8 @@ from sqlalchemy.orm import Session
 from ..core.cloth.width import planned_width
 from ..core.lay.drawing import Shown, draw
 from ..core.lay.reading import read_problem
-from ..core.plan.pieces import BadPiece, cut_line, whole_polygon
+from ..core.plan.allowance import cut_line
+from ..core.plan.outline import BadPiece, whole_polygon
 from ..core.true.attempts import Loop, good_from, loop
 from ..core.true.edge import METHODS
 from ..core.true.fold_line import GOOD_SPREAD_MM, Ripple, Station, fold_line, torque

@@ -10,7 +10,7 @@ from sqlalchemy.orm import Session
 from ..core.shrink.shrinkage import BadReadings, Direction, check_readings
 from ..core.shrink.swatch import DIRECTIONS, MOST_WASHES, row_fault
 from ..core.shrink.treatment import SCHOOLS
-from ..core.units import length_text
+from ..core.written import length_text
 from ..standins.washer import Specimen
 from ..store import models, records
 from . import present

@@ -8,7 +8,8 @@ from flask import Response
 from flask_openapi3 import APIBlueprint
 from sqlalchemy.orm import Session
 
-from ..core.buy.strips import BadStrip, Ruffle, bias_tape, cut_depth, ways
+from ..core.buy.bias import bias_tape
+from ..core.buy.ruffles import BadStrip, Ruffle, cut_depth, ways
 from ..store import models, records
 from . import present
 from . import schemas as out

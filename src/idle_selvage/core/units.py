@@ -1,4 +1,4 @@
-"""Lengths as people type and read them: decimal metric, or inches and yards in fractions.
+"""Lengths as people type them: decimal metric, or inches and yards in fractions.
 
 Inside, a length is a float in millimetres. The international yard is 0.9144 m exactly, so an inch is
 25.4 mm (international yard and pound agreement, 1959).
@@ -11,12 +11,14 @@ import re
 from fractions import Fraction
 from typing import Literal
 
-from .working import Quantity
-
 System = Literal["metric", "imperial"]
 
+
 MM_PER_INCH = 25.4
+
+
 MM_PER_YARD = 914.4
+
 
 _UNIT_MM: dict[str, float] = {
     "mm": 1.0,
@@ -53,6 +55,7 @@ _UNIT_MM: dict[str, float] = {
     "yards": MM_PER_YARD,
 }
 
+
 _VULGAR: dict[str, Fraction] = {
     "½": Fraction(1, 2),
     "⅓": Fraction(1, 3),
@@ -70,12 +73,16 @@ _VULGAR: dict[str, Fraction] = {
     "⅝": Fraction(5, 8),
     "⅞": Fraction(7, 8),
 }
+
+
 _VULGAR_OF = {value: sign for sign, value in _VULGAR.items()}
+
 
 _TOKEN = re.compile(
     r"\s*(?:(?P<frac>\d{1,6}\s*[/⁄]\s*\d{1,6})|(?P<num>\d{1,9}(?:[.,]\d{1,9})?|[.,]\d{1,9})"
     r"|(?P<vulgar>[½⅓⅔¼¾⅕⅖⅗⅘⅙⅚⅛⅜⅝⅞])|(?P<unit>''|[a-zA-Z]+|[\"'″′”’])|(?P<join>[-+]))"
 )
+
 
 #: No cloth, table or pattern of a home dressmaker is longer than this.
 LONGEST_MM = 1_000_000.0
@@ -197,91 +204,3 @@ def _read(text: str, example: str) -> tuple[float, str | None]:
     if len(parts) > 1:
         raise BadEntry(f"“{shown}” holds more than one number. Give {example}.")
     return float(parts[0][0]), parts[0][1]
-
-
-def fraction_text(value: float, parts: int) -> str:
-    """Write ``value`` to the nearest ``1/parts`` as a mixed number: ``1 ⅜``, ``49 ½``, ``1/16``."""
-    ticks = round(abs(value) * parts)
-    sign = "−" if value < 0 and ticks else ""
-    whole, rest = divmod(ticks, parts)
-    if rest == 0:
-        return f"{sign}{whole}"
-    part = Fraction(rest, parts)
-    written = _VULGAR_OF.get(part, f"{part.numerator}⁄{part.denominator}")
-    return f"{sign}{whole} {written}" if whole else f"{sign}{written}"
-
-
-def length_parts(mm: float, system: System, *, shop: bool = False) -> tuple[str, str]:
-    """A length for reading, as (number, unit). ``shop`` asks for metres or yards as a counter does.
-
-    Tape lengths are shown to 1 mm or 1/16 in, shop lengths to 1 cm or 1/8 yd, all to the nearest;
-    anything that must be rounded *up* has been rounded before it comes here.
-    """
-    if system == "metric":
-        return (f"{_zero(mm / 1000, 2):.2f}", "m") if shop else (f"{_zero(mm / 10, 1):.1f}", "cm")
-    if shop:
-        eighths = mm / MM_PER_YARD * 8
-        # a metric step seen from an imperial eye: 1.50 m is no whole number of eighths
-        return (
-            (fraction_text(mm / MM_PER_YARD, 8), "yd")
-            if abs(eighths - round(eighths)) < 1e-6
-            else (fraction_text(mm / MM_PER_INCH, 16), "in")
-        )
-    return fraction_text(mm / MM_PER_INCH, 16), "in"
-
-
-def _zero(value: float, digits: int) -> float:
-    """Round, without ever giving minus nought."""
-    return round(value, digits) + 0.0
-
-
-def fine_length(mm: float, system: System) -> tuple[str, str]:
-    """A length inside a working, where rounding to the tape would make the sums look wrong."""
-    if system == "metric":
-        number = f"{_zero(mm / 10, 2):.2f}"
-        return (number[:-1] if number.endswith("0") else number), "cm"
-    sixteenths = mm / MM_PER_INCH * 16
-    if abs(sixteenths - round(sixteenths)) < 1e-6:
-        return fraction_text(mm / MM_PER_INCH, 16), "in"
-    return f"{_zero(mm / MM_PER_INCH, 3):.3f}", "in"
-
-
-def quantity_parts(quantity: Quantity, system: System, *, fine: bool = False) -> tuple[str, str]:
-    """Any quantity for reading, as (number, unit); ``fine`` gives a working's lengths their decimals."""
-    number, unit = _quantity_parts(quantity, system, fine)
-    return number.replace("-", "−"), unit
-
-
-def _quantity_parts(quantity: Quantity, system: System, fine: bool) -> tuple[str, str]:
-    value = quantity.value
-    match quantity.kind:
-        case "length":
-            return fine_length(value, system) if fine else length_parts(value, system)
-        case "purchase":
-            return length_parts(value, system, shop=True)
-        case "percent":
-            return f"{_zero(value, 2 if fine else 1):.{2 if fine else 1}f}", "%"
-        case "points":
-            return f"{_zero(value, 1):.1f}", "points"
-        case "money":
-            return f"{_zero(value, 2):.2f}", ""
-        case "mass":
-            return f"{_zero(value, 0):.0f}", "g"
-        case "angle":
-            return f"{_zero(value, 2):.2f}", "°"
-        case "count":
-            return f"{value:g}", ""
-        case "ratio":
-            return f"{_zero(value, 4):g}", ""
-
-
-def quantity_text(quantity: Quantity, system: System, *, fine: bool = False) -> str:
-    """Any quantity as one string, ``3.2 %`` or ``49 ½ in``."""
-    number, unit = quantity_parts(quantity, system, fine=fine)
-    return f"{number}{unit}" if unit == "°" else f"{number} {unit}".rstrip()
-
-
-def length_text(mm: float, system: System, *, shop: bool = False) -> str:
-    """A length as one string that :func:`read_length` reads back."""
-    number, unit = length_parts(mm, system, shop=shop)
-    return f"{number} {unit}"

@@ -5,7 +5,8 @@ from __future__ import annotations
 from xml.sax.saxutils import escape
 
 from ..core.lay.drawing import Drawing, Shown
-from ..core.units import System, length_text
+from ..core.units import System
+from ..core.written import length_text
 
 _BORDER = 30.0
 

@@ -20,7 +20,8 @@ from defusedxml import ElementTree
 from defusedxml.common import DefusedXmlException
 from svgelements import Arc, Close, CubicBezier, Length, Line, Matrix, Move, Path, QuadraticBezier, Viewbox
 
-from ..core.plan.pieces import MAX_POINTS, BadPiece, Grain, Outline, Piece, Point, check_piece
+from ..core.plan.outline import MAX_POINTS, BadPiece, Outline, Point
+from ..core.plan.piece import Grain, Piece, check_piece
 from ..core.units import BadEntry, read_length
 
 MAX_BYTES = 4_000_000

@@ -11,7 +11,7 @@ from typing import Protocol
 
 import numpy as np
 
-from ..core.shrink.shrinkage import planning_range
+from ..core.shrink.ranges import planning_range
 from ..core.shrink.treatment import Programme
 
 #: Share of the whole shrinkage a temperature lets out, by degrees Celsius, and of cloth dried without a dryer.

@@ -17,8 +17,9 @@ from ..core.lay.answer import Lay, from_json
 from ..core.lay.asking import Area, Meeting, blocked, centred_on, faded_fold, matches, washed_bars
 from ..core.lay.problem import Bars as LayBars
 from ..core.lay.problem import LayPiece, Problem
-from ..core.plan import pieces as core_pieces
-from ..core.plan.pieces import Grain
+from ..core.plan import piece as core_pieces
+from ..core.plan.allowance import cut_line
+from ..core.plan.piece import Grain
 from ..core.project.tally import Given, Wishes
 from ..core.shrink.history import Past
 from ..core.shrink.shrinkage import BadReadings, divide_not_add
@@ -471,7 +472,7 @@ def lay_problem(
         grain: Grain = shape.grain
         if fit is not None:
             shape = enlarged(shape, fit)
-        outline = core_pieces.cut_line(shape)
+        outline = cut_line(shape)
         if fit is not None and grain in ("bias", "any") and abs(fit[0] - fit[1]) > 0.05:
             # enlarged for one slant only, so it is given turned, and may only be turned end for end
             outline, grain = on_cloth(outline, grain), "lengthwise"

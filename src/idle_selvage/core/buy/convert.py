@@ -7,8 +7,9 @@ from dataclasses import dataclass
 from fractions import Fraction
 from typing import Literal
 
-from ..units import MM_PER_INCH, MM_PER_YARD, fraction_text
+from ..units import MM_PER_INCH, MM_PER_YARD
 from ..working import Source
+from ..written import fraction_text
 
 YARD = Source("standard", "international yard, 1959", "1 yd = 0.9144 m exactly, so 1 in = 25.4 mm")
 

@@ -6,7 +6,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import replace
 
 from ..lay.problem import Bars, Problem
-from .purchase import Extra, Rule
+from .order import Extra, Rule
 
 
 def rules_of(problem: Problem) -> tuple[Rule, ...]:

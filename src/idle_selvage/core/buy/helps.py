@@ -10,8 +10,8 @@ from shapely import box
 from shapely.geometry import Polygon
 
 from ..lay.problem import FOLDS, LayPiece, Problem
-from ..plan.pieces import Outline
-from ..shrink.together import listed
+from ..plan.outline import Outline
+from ..wording import listed
 
 Kind = Literal["folds", "gap", "cross", "other", "hem", "join"]
 

@@ -6,7 +6,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from ..working import Figure, Quantity, Source, Step, length, percent
-from .purchase import Order, Purchase, purchase
+from .order import Order
+from .purchase import Purchase, purchase
 
 WASTE = Source("common practice", "share of the bought cloth that is not in a piece", "measured after washing")
 

@@ -5,42 +5,16 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Literal
 
 from ..shrink.shrinkage import divide_not_add
-from ..working import Figure, Quantity, Source, Step, count, length, percent
+from ..working import Figure, Quantity, Source, Step, length, percent
+from .order import PURCHASE, RULES, USUAL_ORDER, Extra, Order, _figure, round_up
+from .thumbs import Thumb, _thumbs
 
-PURCHASE = Source("common practice", "lay + ends + spare, divided by 1 − shrinkage", "divide, never add")
 ENDS = Source("common practice", "up to 5 cm (2 in) at each end to straighten")
+
+
 MEASURED = Source("common practice", "laid with the rule and without it", "the difference is what the rule costs here")
-
-#: Steps shops cut in, millimetres: 10, 25, 50 cm, and eighth, quarter and half yards.
-SHOP_STEPS_MM: tuple[float, ...] = (100.0, 250.0, 500.0, 114.3, 228.6, 457.2)
-
-#: Below this a length is the same length; floats are not exact to the last bit.
-SAME_MM = 1e-6
-
-
-Rule = Literal["nap", "matching", "flaws"]
-
-RULES: dict[Rule, str] = {
-    "nap": "all tops one way",
-    "matching": "meeting the bars",
-    "flaws": "laid around the flaws",
-}
-
-
-@dataclass(frozen=True)
-class Extra:
-    """What one rule of the cloth costs: the lay with it, and without it, millimetres."""
-
-    rule: Rule
-    without: float
-    with_rule: float
-
-    @property
-    def adds(self) -> float:
-        return self.with_rule - self.without
 
 
 @dataclass(frozen=True)
@@ -51,34 +25,6 @@ class Line:
     name: str
     adds: float
     figure: Figure
-
-
-@dataclass(frozen=True)
-class Thumb:
-    """A rule of thumb: what it would buy, mm before washing, and by how much that is off what is needed."""
-
-    name: str
-    figure: Figure
-    off: float
-
-
-@dataclass(frozen=True)
-class Order:
-    """What is asked for besides the lay. Lengths in mm.
-
-    ``ends`` is what both ends lose together when straightened; ``spare`` is kept after washing; ``bought_extra`` is
-    bought on purpose, before washing, for the reason ``why``; ``step`` is what the shop cuts in and ``least`` the
-    shortest length it cuts; ``in_hand`` a length already owned, unwashed.
-    """
-
-    ends: float = 100.0
-    spare: float = 0.0
-    step: float = 100.0
-    bought_extra: float = 0.0
-    why: str = ""
-    least: float = 0.0
-    price_per_m: float | None = None
-    in_hand: float | None = None
 
 
 @dataclass(frozen=True)
@@ -96,21 +42,10 @@ class Purchase:
     before: float
 
 
-def round_up(needed: float, step: float) -> float:
-    """``needed`` up to a whole number of ``step``, never down by more than a millionth of a millimetre."""
-    return math.ceil((needed - SAME_MM) / step) * step
-
-
-def _figure(
-    value: float, kind: Literal["length", "purchase", "money"], *steps: Step, source: Source = PURCHASE
-) -> Figure:
-    return Figure(value, kind, steps=steps, sources=(source,))
-
-
 def purchase(
     lay: float,
     warp_shrinkage: Figure,
-    order: Order = Order(),
+    order: Order = USUAL_ORDER,
     *,
     extras: Sequence[Extra] = (),
     repeat: float | None = None,
@@ -249,52 +184,6 @@ def _adding(needed: float, before: float, s: float) -> Figure:
             length(before - added),
         ),
     )
-
-
-#: What the usual rules of thumb add. Common practice, no source.
-THUMB_SHRINKAGE = 10.0
-THUMB_NAP_MM = 228.6
-THUMB_ENDS_MM = 2 * 50.8
-
-
-def _thumbs(
-    lay: float, extras: Sequence[Extra], order: Order, before: float, s: float, repeat: float | None, main_pieces: int
-) -> tuple[Thumb, ...]:
-    """Each rule in place of what was worked out for the same thing, all else as it is."""
-    by_rule = {extra.rule: extra for extra in extras}
-
-    def thumb(name: str, needed: float, shrinkage: Literal["divided", "added"], step: Step) -> Thumb:
-        value = divide_not_add(needed, s) if shrinkage == "divided" else needed * (1 + THUMB_SHRINKAGE / 100.0)
-        off = value - before
-        figure = _figure(
-            value,
-            "length",
-            step,
-            Step("it would ask for", "before rounding", (("needed after washing", length(needed)),), length(value)),
-            Step("off by", "it − worked out", (("worked out", length(before)),), length(off)),
-        )
-        return Thumb(name, figure, off)
-
-    needed = lay + order.ends + order.spare
-    out = [
-        thumb(
-            "10 % more for shrinkage",
-            needed,
-            "added",
-            Step("more", "needed × 10 %", (("needed", length(needed)),), length(needed * THUMB_SHRINKAGE / 100.0)),
-        )
-    ]
-    if repeat is not None and main_pieces and "matching" in by_rule:
-        adds = repeat * main_pieces
-        inputs = (("repeat", length(repeat)), ("main pieces", count(main_pieces)))
-        step = Step("for matching", "one repeat for each main piece", inputs, length(adds))
-        out.append(thumb("one repeat for each main piece", needed - by_rule["matching"].adds + adds, "divided", step))
-    if "nap" in by_rule:
-        step = Step("for nap", "a quarter yard", (), length(THUMB_NAP_MM))
-        out.append(thumb("¼ yd more for nap", needed - by_rule["nap"].adds + THUMB_NAP_MM, "divided", step))
-    step = Step("for straightening", "2 in at each end", (), length(THUMB_ENDS_MM))
-    out.append(thumb("2 in at each end to straighten", needed - order.ends + THUMB_ENDS_MM, "divided", step))
-    return tuple(out)
 
 
 def _left(bought: float, s: float, ends: float, lay: float) -> Figure:

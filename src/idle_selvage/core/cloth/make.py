@@ -1,11 +1,9 @@
-"""What a cloth is made of, how it is woven and finished, and which planning range that leads to."""
+"""What a cloth is made of, how it is woven and finished."""
 
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
-
-from ..shrink.shrinkage import PlanningRange, planning_range
+from dataclasses import dataclass
 
 #: Fibres a home dressmaker buys as woven cloth.
 FIBRES: dict[str, str] = {
@@ -20,6 +18,8 @@ FIBRES: dict[str, str] = {
     "acetate": "acetate",
     "elastane": "elastane",
 }
+
+
 WEAVES: dict[str, str] = {
     "plain": "plain weave",
     "twill": "twill",
@@ -34,6 +34,8 @@ WEAVES: dict[str, str] = {
     "sequin": "sequins on mesh",
     "lace": "lace",
 }
+
+
 FINISHES: dict[str, str] = {
     "": "not known",
     "raw": "raw, unwashed",
@@ -41,13 +43,19 @@ FINISHES: dict[str, str] = {
     "resin": "resin or heat-set",
     "starched": "starched",
 }
+
+
 COLOURINGS: dict[str, str] = {
     "": "one colour",
     "yarn-dyed": "yarn-dyed: the bars are threads",
     "printed": "printed",
 }
+
+
 #: A fibre below this share of a blend does not decide how it shrinks. Common practice, from memory.
 LEAST_SHARE = 20.0
+
+
 PILE = ("velveteen", "corduroy", "fur")
 
 
@@ -96,30 +104,3 @@ def deciding_kinds(make: Make) -> tuple[str, ...]:
     shares: Sequence[tuple[str, float]] = sorted(make.blend, key=lambda part: -part[1])
     found = [_kind(fibre, make) for fibre, share in shares if share >= LEAST_SHARE]
     return tuple(dict.fromkeys(kind for kind in found if kind is not None))
-
-
-def blend_range(make: Make) -> PlanningRange | None:
-    """The planning range of a blend: in each direction that of the fibre that may shrink most.
-
-    Its ``kind`` is the kind that decides along the warp; treatment is the mildest that any fibre wants, so the
-    pre-treatments of all deciding kinds are told.
-    """
-    entries = [entry for kind in deciding_kinds(make) if (entry := planning_range(kind)) is not None]
-    if not entries:
-        return None
-    warp = max(entries, key=lambda entry: (entry.warp[1], entry.warp[0]))
-    weft = max(entries, key=lambda entry: (entry.weft[1], entry.weft[0]))
-    if len(entries) == 1:
-        return warp
-    return replace(
-        warp,
-        label=f"{blend_text(make)}, as {warp.label.lower()}",
-        weft=weft.weft,
-        pre_treatment="; ".join(dict.fromkeys(entry.pre_treatment for entry in entries)),
-    )
-
-
-def like_key(make: Make) -> str:
-    """Cloths with the same key are alike for one's own history: same deciding fibre group and kind."""
-    entry = blend_range(make)
-    return entry.kind if entry is not None else ""

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from ..cloth.bars import Bars as BarSequence
-from ..plan.pieces import Outline
+from ..plan.outline import Outline
 from .problem import Bars, LayPiece, Match, Problem, too_wide
 
 

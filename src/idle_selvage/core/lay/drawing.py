@@ -9,9 +9,10 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal
 
-from ..plan.pieces import Outline, Point, grainline, whole_polygon
-from ..true.pinned import distances_to_edge, place_point
+from ..plan.arrow import grainline
+from ..plan.outline import Outline, Point, whole_polygon
 from .answer import Lay
+from .placing import distances_to_edge, place_point
 from .problem import LayPiece
 
 EdgeName = Literal["near selvage", "far selvage", "fold", "cut end"]

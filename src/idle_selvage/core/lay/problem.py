@@ -13,7 +13,8 @@ from typing import Any, Literal
 
 from shapely.geometry import Polygon
 
-from ..plan.pieces import Grain, Outline, whole_polygon
+from ..plan.outline import Outline, whole_polygon
+from ..plan.piece import Grain
 
 FORMAT = "idle-selvage/lay-problem/1"
 FOLDS = ("open", "lengthwise", "partial", "double", "crosswise", "combination")

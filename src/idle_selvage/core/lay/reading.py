@@ -13,16 +13,8 @@ from typing import Any, cast
 import numpy as np
 from shapely.geometry import Polygon, box
 
-from ..plan.pieces import (
-    GRAINS,
-    MAX_COPIES,
-    MAX_POINTS,
-    Outline,
-    fold_fault,
-    is_mirror_symmetric,
-    polygon_fault,
-    whole_polygon,
-)
+from ..plan.outline import MAX_POINTS, Outline, fold_fault, is_mirror_symmetric, polygon_fault, whole_polygon
+from ..plan.piece import GRAINS, MAX_COPIES
 from .engine.orientations import pose
 from .problem import (
     FOLDS,

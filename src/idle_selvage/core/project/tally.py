@@ -5,31 +5,19 @@ Each figure is either there with its working, or missing with the sentence that 
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from dataclasses import dataclass, field
-from typing import Literal
 
-from ..buy.purchase import Extra, Order, Purchase, purchase
-from ..cloth.make import Make, blend_range
+from ..buy.order import Extra, Order
+from ..buy.purchase import Purchase, purchase
+from ..cloth.make import Make
 from ..cloth.width import BadCloth, Cloth, usable_width
-from ..plan.pieces import BadPiece, Piece, cut_line
-from ..shrink.history import Past, from_history
-from ..shrink.shrinkage import BadReadings, Direction, plan_with, planned_from_range
-from ..shrink.swatch import RESTS, Swatch, in_all
-from ..working import Figure, Source, Step, percent
-
-Basis = Literal["swatch", "history", "range", "raw", "none"]
-
-
-@dataclass(frozen=True)
-class Known:
-    """Shrinkage of one direction: what it rests on, the figure, and what to plan with; or what is wrong."""
-
-    direction: Direction
-    basis: Basis
-    figure: Figure | None
-    plan: Figure | None
-    missing: str = ""
+from ..plan.allowance import cut_line
+from ..plan.outline import BadPiece
+from ..plan.piece import Piece
+from ..shrink.history import Past
+from ..shrink.known import RAW_CUT, TREATED, Known, known_shrinkage, nothing_left
+from ..shrink.swatch import RESTS, Swatch
+from ..working import Figure
 
 
 @dataclass(frozen=True)
@@ -60,34 +48,6 @@ class Tally:
     warnings: tuple[tuple[str, str, str], ...]
 
 
-TREATED = Source("your own log", "pre-treated already", "what is left to lose is planned as nothing")
-
-
-def known_shrinkage(make: Make, swatch: Swatch, past: Sequence[Past], direction: Direction) -> Known:
-    """The washed swatch when there is one, else one's own tests of like cloth, else the range of the blend."""
-    try:
-        figure = in_all(swatch, direction)
-    except BadReadings as fault:
-        return Known(direction, "none", None, None, str(fault))
-    if figure is not None:
-        return Known(direction, "swatch", figure, plan_with(figure))
-    own = from_history(past, direction)
-    if own is not None:
-        return Known(direction, "history", own, plan_with(own))
-    entry = blend_range(make)
-    if entry is None:
-        return Known(direction, "none", None, None, "Wash a swatch, or say what the cloth is made of.")
-    figure = planned_from_range(entry, direction)
-    return Known(direction, "range", figure, plan_with(figure))
-
-
-def nothing_left(direction: Direction, why: str, formula: str, sources: tuple[Source, ...]) -> Known:
-    """Shrinkage to plan with when none is to come before cutting: the cloth was treated, or stays raw."""
-    step = Step(why, formula, (("shrinkage before cutting", percent(0.0)),), percent(0.0))
-    figure = Figure(0.0, "percent", steps=(step,), sources=sources, note=why)
-    return Known(direction, "raw", figure, figure)
-
-
 @dataclass(frozen=True)
 class Given:
     """What a tally rests on besides the cloth's measures. ``raw``: cut before washing, to shrink to fit.
@@ -98,9 +58,6 @@ class Given:
     past: tuple[Past, ...] = ()
     raw: bool = False
     treated: bool = False
-
-
-RAW_CUT = Source("common practice", "sew first, shrink to fit", "the pieces are enlarged instead of the cloth shrunk")
 
 
 @dataclass(frozen=True)

@@ -8,16 +8,18 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
 from typing import Literal
 
 from ..working import Figure, Source, Step, count, length, percent
 
 TM135 = Source("standard", "AATCC TM135, ISO 5077", "dimensional change from marked distances")
+
+
 GUM = Source("common practice", "uniform error of one graduation, k = 2", "how sure a tape reading is")
-PLANNING = Source("from memory", "planning ranges of common practice", "ranges, not promises: wash a swatch")
+
 
 Direction = Literal["warp", "weft"]
+
 
 #: Readings closer than this cannot be told from a slip of the tape.
 LEAST_MARK_MM = 20.0
@@ -25,54 +27,6 @@ LEAST_MARK_MM = 20.0
 
 class BadReadings(ValueError):
     """Readings that cannot be worked with; the message is a sentence that says which and why."""
-
-
-@dataclass(frozen=True)
-class PlanningRange:
-    """Shrinkage to expect before any swatch was washed, per cent."""
-
-    kind: str
-    label: str
-    warp: tuple[float, float]
-    weft: tuple[float, float]
-    pre_treatment: str
-
-
-#: Common practice, from memory. Ranges, not promises.
-PLANNING_RANGES: tuple[PlanningRange, ...] = (
-    PlanningRange("cotton", "Cotton, plain", (3, 5), (1, 4), "warm wash, warm or hot tumble, press damp"),
-    PlanningRange(
-        "flannel",
-        "Cotton flannel, loose weave",
-        (5, 10),
-        (3, 8),
-        "warm wash, warm or hot tumble, press damp, often twice",
-    ),
-    PlanningRange("gauze", "Double or triple gauze", (5, 10), (5, 10), "warm wash, tumble low, do not press flat"),
-    PlanningRange("denim-raw", "Denim, raw", (7, 10), (3, 6), "hot soak or wash, up to three times"),
-    PlanningRange("denim-washed", "Denim, washed", (2, 3), (1, 3), "one wash as the garment"),
-    PlanningRange(
-        "velveteen",
-        "Corduroy or velveteen, cotton",
-        (3, 6),
-        (1, 3),
-        "cool to warm, gentle, on its own or with a towel; tumble 5–10 min, then dry flat",
-    ),
-    PlanningRange("linen", "Linen", (4, 8), (3, 6), "warm wash, tumble and take out damp, press damp"),
-    PlanningRange("viscose", "Viscose or modal", (5, 10), (3, 8), "cool hand wash, dry flat, never hang"),
-    PlanningRange("lyocell", "Lyocell", (2, 5), (1, 4), "cool gentle, low tumble or line"),
-    PlanningRange("silk", "Silk, washable", (2, 6), (1, 4), "cool hand wash, hang; steam only when dry-clean"),
-    PlanningRange("wool", "Wool, woven", (2, 6), (2, 5), "steam, no agitation; wash only if the garment will be"),
-    PlanningRange("polyester", "Polyester", (0, 1), (0, 1), "any wash its label allows"),
-    PlanningRange("nylon", "Nylon", (0, 2), (0, 2), "cool, low tumble"),
-    PlanningRange("acetate", "Acetate", (1, 3), (1, 3), "cool, weak when wet, dry flat, cool iron"),
-    PlanningRange("fur", "Fur fabric, synthetic pile", (0, 2), (0, 2), "cool gentle, air dry, no dryer heat"),
-)
-
-
-def planning_range(kind: str) -> PlanningRange | None:
-    """The planning range of a fibre and kind, or None when there is none."""
-    return next((entry for entry in PLANNING_RANGES if entry.kind == kind), None)
 
 
 def dimensional_change(before: float, after: float) -> float:
@@ -176,26 +130,6 @@ def swatch_shrinkage(
             )
         )
     return Figure(shrunk, "percent", shrunk - sure, shrunk + sure, tuple(steps), (TM135, GUM))
-
-
-def planned_from_range(entry: PlanningRange, direction: Direction) -> Figure:
-    """Shrinkage before any swatch: the middle of the planning range, its ends as low and high."""
-    low, high = entry.warp if direction == "warp" else entry.weft
-    step = Step(
-        f"{entry.label}, {direction}",
-        "planning range until a swatch is washed",
-        (("from", percent(low)), ("to", percent(high))),
-        percent(high),
-    )
-    return Figure(
-        (low + high) / 2,
-        "percent",
-        low,
-        high,
-        (step,),
-        (PLANNING,),
-        note="a range of common practice, not a measurement",
-    )
 
 
 def plan_with(shrinkage: Figure) -> Figure:

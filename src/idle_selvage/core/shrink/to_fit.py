@@ -7,7 +7,8 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from ..plan.pieces import Grain, Outline, Point
+from ..plan.outline import Outline, Point
+from ..plan.piece import Grain
 from .shrinkage import divide_not_add
 
 #: The turn at which each grain lies on the cloth; the factors belong to the cloth and turn with the piece.

@@ -5,8 +5,11 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from ..wording import listed
+
 #: Two cloths of one garment may differ by so many points in the same direction. Common practice, no source.
 MOST_POINTS = 2.0
+
 
 ROLES: dict[str, str] = {
     "main": "main cloth",
@@ -50,8 +53,3 @@ def one_washed_all_washed(members: Sequence[Member]) -> str:
     if not washed or not dry:
         return ""
     return f"{listed(washed)} {'was' if len(washed) == 1 else 'were'} pre-treated, so {listed(dry)} must be too."
-
-
-def listed(names: Sequence[str]) -> str:
-    """Names as a sentence has them: “a”, “a and b”, “a, b and c”."""
-    return names[0] if len(names) == 1 else ", ".join(names[:-1]) + " and " + names[-1]

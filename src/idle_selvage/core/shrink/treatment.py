@@ -11,7 +11,7 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from ..cloth.dye import Dye, alone
-from .shrinkage import planning_range
+from .ranges import planning_range
 
 School = Literal["mirror", "harder", "soak", "leave", "fit"]
 Cycle = Literal["hand", "gentle", "normal", "hot", "soak", "steam", "none"]

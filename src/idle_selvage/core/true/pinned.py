@@ -1,41 +1,14 @@
-"""Grainlines on the cloth: the two distances from an arrow's ends to the selvage or the fold."""
+"""A pinned piece: is it on grain by the two distances from its arrow's ends to the selvage or the fold."""
 
 from __future__ import annotations
 
 import math
 from dataclasses import dataclass
 
-from ..plan.pieces import Point
-
-
-def place_point(point: Point, *, x: float, y: float, turn: int, mirrored: bool) -> Point:
-    """A point of a piece on the cloth: mirrored in its grain, turned counter-clockwise, then moved."""
-    px, py = point
-    if mirrored:
-        py = -py
-    angle = math.radians(turn)
-    c, s = round(math.cos(angle), 15), round(math.sin(angle), 15)
-    return (c * px - s * py + x, s * px + c * py + y)
-
-
-def distances_to_edge(tail: Point, head: Point, edge_y: float) -> tuple[float, float]:
-    """How far each end of a placed arrow lies from a line y = ``edge_y``, millimetres."""
-    return abs(tail[1] - edge_y), abs(head[1] - edge_y)
-
 
 def tilt(first: float, second: float, arrow_length: float) -> float:
     """Tilt in degrees of an arrow whose ends measure ``first`` and ``second`` to the selvage."""
     return math.degrees(math.atan2(second - first, arrow_length))
-
-
-def skew_percent(offset: float, width: float) -> float:
-    """Skew of the weft in per cent, ``100 × d ÷ W`` (ASTM D3882): off by ``offset`` over ``width``, millimetres."""
-    return 100.0 * offset / width
-
-
-def skew_angle(offset: float, width: float) -> float:
-    """Slant of the weft in degrees, ``atan(d ÷ W)``."""
-    return math.degrees(math.atan2(offset, width))
 
 
 #: Two distances that differ by no more than this are equal, mm. Common practice, no source.

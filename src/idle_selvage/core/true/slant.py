@@ -12,7 +12,6 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ..working import Figure, Quantity, Source, Step, length, percent
-from .pinned import skew_angle, skew_percent
 
 SKEW_BOW = Source("standard", "ASTM D3882", "skew = 100 × d ÷ W, bow = 100 × depth ÷ W")
 BANDS_SOURCE = Source("common practice", "true to 3 mm, steamed to 12 mm, straightened to 40 mm over the width")
@@ -97,4 +96,14 @@ def accepted(skew: float, bars: bool) -> bool:
 
 def true_angle(offset: float, width: float) -> float:
     """Signed slant in degrees, positive when the far selvage sticks out."""
+    return math.degrees(math.atan2(offset, width))
+
+
+def skew_percent(offset: float, width: float) -> float:
+    """Skew of the weft in per cent, ``100 × d ÷ W`` (ASTM D3882): off by ``offset`` over ``width``, millimetres."""
+    return 100.0 * offset / width
+
+
+def skew_angle(offset: float, width: float) -> float:
+    """Slant of the weft in degrees, ``atan(d ÷ W)``."""
     return math.degrees(math.atan2(offset, width))

@@ -6,7 +6,8 @@ import math
 from dataclasses import dataclass
 from typing import Literal
 
-from ..plan.pieces import Grain, Outline
+from ..plan.outline import Outline
+from ..plan.piece import Grain
 from ..working import Figure, Quantity, Source, Step, length
 
 TWIST = Source("common practice", "twist at the hem ≈ H × tan a", "a panel of length H on cloth with slant a")

@@ -18,7 +18,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 from shapely.geometry import box
 
-from ...plan.pieces import is_mirror_symmetric, whole_polygon
+from ...plan.outline import is_mirror_symmetric, whole_polygon
 from ..answer import Cut, Laid, Section
 from ..problem import TOLERANCE_MM, Fixed, LayPiece, Problem, piece_area
 from .matching import Bound, Matching, Phases, turns_for, whole_ring

@@ -1,0 +1,76 @@
+"""What is asked for besides the lay, what the cloth's rules cost, and rounding to what the shop cuts."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from typing import Literal
+
+from ..working import Figure, Source, Step
+
+PURCHASE = Source("common practice", "lay + ends + spare, divided by 1 − shrinkage", "divide, never add")
+
+
+#: Steps shops cut in, millimetres: 10, 25, 50 cm, and eighth, quarter and half yards.
+SHOP_STEPS_MM: tuple[float, ...] = (100.0, 250.0, 500.0, 114.3, 228.6, 457.2)
+
+
+#: Below this a length is the same length; floats are not exact to the last bit.
+SAME_MM = 1e-6
+
+
+Rule = Literal["nap", "matching", "flaws"]
+
+
+RULES: dict[Rule, str] = {
+    "nap": "all tops one way",
+    "matching": "meeting the bars",
+    "flaws": "laid around the flaws",
+}
+
+
+@dataclass(frozen=True)
+class Extra:
+    """What one rule of the cloth costs: the lay with it, and without it, millimetres."""
+
+    rule: Rule
+    without: float
+    with_rule: float
+
+    @property
+    def adds(self) -> float:
+        return self.with_rule - self.without
+
+
+@dataclass(frozen=True)
+class Order:
+    """What is asked for besides the lay. Lengths in mm.
+
+    ``ends`` is what both ends lose together when straightened; ``spare`` is kept after washing; ``bought_extra`` is
+    bought on purpose, before washing, for the reason ``why``; ``step`` is what the shop cuts in and ``least`` the
+    shortest length it cuts; ``in_hand`` a length already owned, unwashed.
+    """
+
+    ends: float = 100.0
+    spare: float = 0.0
+    step: float = 100.0
+    bought_extra: float = 0.0
+    why: str = ""
+    least: float = 0.0
+    price_per_m: float | None = None
+    in_hand: float | None = None
+
+
+#: Two ends to straighten, ten centimetres a step, and nothing else.
+USUAL_ORDER = Order()
+
+
+def round_up(needed: float, step: float) -> float:
+    """``needed`` up to a whole number of ``step``, never down by more than a millionth of a millimetre."""
+    return math.ceil((needed - SAME_MM) / step) * step
+
+
+def _figure(
+    value: float, kind: Literal["length", "purchase", "money"], *steps: Step, source: Source = PURCHASE
+) -> Figure:
+    return Figure(value, kind, steps=steps, sources=(source,))
