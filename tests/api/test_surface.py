@@ -19,7 +19,7 @@ from sqlalchemy import text
 from idle_selvage.api.app import create_app
 from idle_selvage.api.document import document
 from idle_selvage.store import database as store
-from idle_selvage.store.models import Base
+from idle_selvage.store.models.base import Base
 
 from ..conftest import Person, photo, ready
 

@@ -10,7 +10,8 @@ from ..core.lay.problem import BadProblem, fingerprint
 from ..core.lay.reading import read_problem
 from ..store import records
 from ..store.database import Database
-from ..store.models import Job, now
+from ..store.models.base import now
+from ..store.models.job import Job
 from .pulse import WORKERS, Pulse
 
 #: Between two writings of progress, seconds; the first answer is written at once.

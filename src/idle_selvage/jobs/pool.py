@@ -12,7 +12,8 @@ from datetime import timedelta
 from sqlalchemy import select
 
 from ..store.database import Database
-from ..store.models import Job, now
+from ..store.models.base import now
+from ..store.models.job import Job
 
 #: A job without a sign of life for this long is picked up again.
 STALE = timedelta(seconds=6)

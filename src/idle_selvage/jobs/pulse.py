@@ -7,7 +7,7 @@ from typing import Any
 
 from ..store import records
 from ..store.database import Database
-from ..store.models import now
+from ..store.models.base import now
 
 #: Between two looks at the cancel flag, seconds.
 LOOK_EVERY = 0.05

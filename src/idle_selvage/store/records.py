@@ -30,23 +30,21 @@ from ..core.shrink.treatment import Advice, Facts, School, advise
 from ..core.true.edge import EdgeFacts
 from ..core.units import MM_PER_YARD
 from .database import remember
-from .models import (
-    BuySheet,
-    Cloth,
-    Job,
-    LayRecord,
-    LogEntry,
-    Photo,
-    Piece,
-    Project,
-    SetCloth,
-    Settings,
-    Swatch,
-    TrueSheet,
-    TrueTest,
-    Wash,
-    now,
-)
+from .models.base import now
+from .models.buy_sheet import BuySheet
+from .models.cloth import Cloth
+from .models.job import Job
+from .models.lay import LayRecord
+from .models.log_entry import LogEntry
+from .models.photo import Photo
+from .models.piece import Piece
+from .models.project import Project
+from .models.set_cloth import SetCloth
+from .models.settings import Settings
+from .models.swatch import Swatch
+from .models.true_sheet import TrueSheet
+from .models.true_test import TrueTest
+from .models.wash import Wash
 
 
 class NotFound(LookupError):

@@ -10,7 +10,8 @@ from sqlalchemy import delete, func, select
 from sqlalchemy.orm import Session
 
 from ..core.lay.problem import Problem, fingerprint, to_json
-from .models import Job, Trial
+from .models.job import Job
+from .models.trial import Trial
 
 #: A trial that was searched this much shorter than asked is searched again.
 SHORTER = 0.5

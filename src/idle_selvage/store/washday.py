@@ -14,7 +14,12 @@ from ..core.cloth.make import PILE
 from ..core.washday.loads import PER_METRE, Batch, Load, LoadStep, Machine, group, learned_time
 from ..core.washday.schedule import GRAIN, Done, Plan, Waking, plan
 from . import records
-from .models import Cloth, LoadTask, Project, Wash, WashLoad, now
+from .models.base import now
+from .models.cloth import Cloth
+from .models.load_task import LoadTask
+from .models.project import Project
+from .models.wash import Wash
+from .models.wash_load import WashLoad
 
 
 @dataclass(frozen=True)

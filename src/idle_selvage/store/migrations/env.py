@@ -3,7 +3,7 @@
 from alembic import context
 from sqlalchemy import create_engine, event
 
-from idle_selvage.store.models import Base
+from idle_selvage.store.models.base import Base
 
 url = context.config.get_main_option("sqlalchemy.url") or ""
 engine = create_engine(url)

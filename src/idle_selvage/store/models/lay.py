@@ -1,0 +1,30 @@
+"""A lay that was found."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Any
+
+from sqlalchemy import ForeignKey, String
+from sqlalchemy.orm import Mapped, mapped_column
+
+from .base import Base, now
+
+
+class LayRecord(Base):
+    """A lay that was found, with the problem it answers. At most one of a project is chosen; ``picked`` by the
+    maker, and so not to be replaced by a better one of the same search."""
+
+    __tablename__ = "lay"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    project_id: Mapped[int] = mapped_column(ForeignKey("project.id"), index=True)
+    job_id: Mapped[int | None] = mapped_column(ForeignKey("job.id"))
+    fold: Mapped[str] = mapped_column(String(20))
+    fingerprint: Mapped[str] = mapped_column(String(16))
+    problem: Mapped[dict[str, Any]]
+    lay: Mapped[dict[str, Any]]
+    #: the shrinkages planned with when it was made, per cent: {"warp": …, "weft": …}
+    basis: Mapped[dict[str, Any]] = mapped_column(default=dict, server_default="{}")
+    chosen: Mapped[bool] = mapped_column(default=False)
+    picked: Mapped[bool] = mapped_column(default=False)
+    created_at: Mapped[datetime] = mapped_column(default=now)

@@ -1,0 +1,26 @@
+"""One fold test."""
+
+from __future__ import annotations
+
+from datetime import datetime
+
+from sqlalchemy import ForeignKey, String
+from sqlalchemy.orm import Mapped, mapped_column
+
+from .base import Base, now
+
+
+class TrueTest(Base):
+    """One fold test of a project's cloth: ``place`` along it, signed ``offset`` of the edges, ``bow``, all mm, and
+    what was ``done`` before it. Only ever struck out."""
+
+    __tablename__ = "true_test"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    project_id: Mapped[int] = mapped_column(ForeignKey("project.id"), index=True)
+    cloth_id: Mapped[int] = mapped_column(ForeignKey("cloth.id"), index=True)
+    at: Mapped[datetime] = mapped_column(default=now)
+    place: Mapped[float] = mapped_column(default=0.0)
+    offset: Mapped[float]
+    bow: Mapped[float] = mapped_column(default=0.0)
+    done: Mapped[str] = mapped_column(String(20), default="")
+    deleted_at: Mapped[datetime | None]

@@ -1,0 +1,27 @@
+"""One wash of a length."""
+
+from __future__ import annotations
+
+from datetime import datetime
+
+from sqlalchemy import ForeignKey, String
+from sqlalchemy.orm import Mapped, mapped_column
+
+from .base import Base, now
+
+
+class Wash(Base):
+    """One wash of a length of cloth: how, the rag's grade (1 to 5), and what it measured afterwards."""
+
+    __tablename__ = "wash"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    cloth_id: Mapped[int] = mapped_column(ForeignKey("cloth.id", ondelete="CASCADE"), index=True)
+    at: Mapped[datetime] = mapped_column(default=now)
+    how: Mapped[str] = mapped_column(String(120), default="")
+    grade: Mapped[int | None]
+    length_after: Mapped[float | None]
+    width_after: Mapped[float | None]
+    simulated: Mapped[bool] = mapped_column(default=False)
+    #: the step of a load that it was, if it was planned
+    task_id: Mapped[int | None] = mapped_column(ForeignKey("load_task.id", ondelete="SET NULL"))
+    deleted_at: Mapped[datetime | None]
