@@ -26,7 +26,7 @@ from idle_selvage.core.cloth.dye import Dye
 from idle_selvage.core.lay.engine.solver import solve
 from idle_selvage.core.lay.problem import to_json as problem_json
 from idle_selvage.core.lay.reading import read_problem
-from idle_selvage.core.shrink.treatment import Facts, programme
+from idle_selvage.core.shrink.treatment import TreatmentFacts, programme
 from idle_selvage.core.washday.loads import Batch, group
 from idle_selvage.core.washday.schedule import plan
 from idle_selvage.demo.scenario import load
@@ -143,7 +143,15 @@ def washday_times() -> None:
     """The plan of a full washing day: eight loads that share nothing."""
     kinds = ("cotton", "linen", "viscose", "velveteen", "wool", "denim-raw", "polyester", "gauze")
     batches = [
-        Batch(kind, kind, programme("40", "line", "mirror", Facts((kind,)))[0], 3000, 1400, 150 + 40 * i, Dye("dark"))
+        Batch(
+            kind,
+            kind,
+            programme("40", "line", "mirror", TreatmentFacts((kind,)))[0],
+            3000,
+            1400,
+            150 + 40 * i,
+            Dye("dark"),
+        )
         for i, kind in enumerate(kinds)
     ]
     loads = group(batches, 7.0)

@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 
 from idle_selvage.core.buy.extras import extras, ladder, rules_of, without
 from idle_selvage.core.buy.helps import HEMS_MM, PieceFacts, helps
-from idle_selvage.core.buy.offers import Offer, cheapest, least_waste, usable, weigh
+from idle_selvage.core.buy.offers import OfferedCloth, cheapest, least_waste, usable, weigh
 from idle_selvage.core.buy.order import Extra, Order
 from idle_selvage.core.buy.purchase import purchase
 from idle_selvage.core.cloth.bars import Bar, read_bars
@@ -171,7 +171,7 @@ def test_a_faded_fold_is_kept_off_where_every_piece_fits_beside_it() -> None:
 
 
 def test_an_offer_weighed_by_hand() -> None:
-    offer = Offer(1000, FIVE, percent(10), margin=20, price_per_m=20, step=100, least=300, stock=900)
+    offer = OfferedCloth(1000, FIVE, percent(10), margin=20, price_per_m=20, step=100, least=300, stock=900)
     assert usable(offer) == pytest.approx(880)
     # 855 + 95 ends = 950 ÷ 0.95 = 1000; washed 950 × 900 = 0.855 m²; 0.684 m² of pieces leave 20 %
     weighed = weigh(offer, 855, 684_000, Order(95, 0))
@@ -182,7 +182,7 @@ def test_an_offer_weighed_by_hand() -> None:
 
 def test_what_cannot_be_had_is_neither_cheapest_nor_least_waste() -> None:
     def of(price: float | None, stock: float | None, area: float) -> object:
-        return weigh(Offer(1000, FIVE, FIVE, price_per_m=price, stock=stock), 900, area, Order(0, 0))
+        return weigh(OfferedCloth(1000, FIVE, FIVE, price_per_m=price, stock=stock), 900, area, Order(0, 0))
 
     rows = [of(20, None, 5e5), of(10, 500, 8e5), of(15, 5000, 6e5), of(None, None, 7e5), None]
     assert cheapest(rows) == 2 and least_waste(rows) == 3  # type: ignore[arg-type]

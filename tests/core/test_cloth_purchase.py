@@ -9,8 +9,8 @@ from idle_selvage.core.buy.purchase import purchase
 from idle_selvage.core.cloth.make import Make
 from idle_selvage.core.cloth.width import BadCloth, Cloth, check_cloth, planned_width, usable_width
 from idle_selvage.core.plan.piece import Piece
-from idle_selvage.core.project.stages import Facts, stages
-from idle_selvage.core.project.tally import Given, Laid, Wishes, bad_pieces, tally
+from idle_selvage.core.project.stages import StageFacts, stages
+from idle_selvage.core.project.tally import ClothFacts, MeasuredLay, Wishes, bad_pieces, tally
 from idle_selvage.core.shrink.history import Past
 from idle_selvage.core.shrink.known import known_shrinkage
 from idle_selvage.core.shrink.swatch import Swatch
@@ -82,14 +82,14 @@ LINEN = Make((("linen", 100.0),))
 
 
 def test_tally_says_what_is_missing_and_on_what_it_rests() -> None:
-    nothing = tally(None, Given(), None, Wishes())
+    nothing = tally(None, ClothFacts(), None, Wishes())
     assert nothing.width is None and nothing.purchase is None
     assert "three places" in nothing.missing["width"] and "swatch" in nothing.missing["shrinkage_warp"]
-    ranged = tally(Cloth((1120.0,) * 3), Given(LINEN), Laid(1500.0), Wishes())
+    ranged = tally(Cloth((1120.0,) * 3), ClothFacts(LINEN), MeasuredLay(1500.0), Wishes())
     assert ranged.warp.basis == "range" and ranged.purchase is not None
     assert any("planning range" in text for _, _, text in ranged.warnings)
     washed = Swatch(((250, 240),) * 3, ((250, 245),) * 3)
-    known = tally(Cloth((1120.0,) * 3, in_hand=500.0), Given(LINEN, washed), Laid(1500.0), Wishes())
+    known = tally(Cloth((1120.0,) * 3, in_hand=500.0), ClothFacts(LINEN, washed), MeasuredLay(1500.0), Wishes())
     assert known.warp.basis == "swatch" and not any("range" in text for _, _, text in known.warnings)
     assert ("buy", "spoil", "The length in hand is too short for this lay.") in known.warnings
     assert "cost" in known.missing
@@ -113,8 +113,8 @@ def test_own_history_stands_between_swatch_and_range() -> None:
 
 def test_what_is_cut_raw_or_was_treated_loses_nothing_more() -> None:
     cloth = Cloth((1120.0,) * 3, 10.0, 10.0)
-    for given_ in (Given(LINEN, raw=True), Given(LINEN, treated=True)):
-        found = tally(cloth, given_, Laid(1500.0), Wishes(ends=0.0, step=100.0))
+    for given_ in (ClothFacts(LINEN, raw=True), ClothFacts(LINEN, treated=True)):
+        found = tally(cloth, given_, MeasuredLay(1500.0), Wishes(ends=0.0, step=100.0))
         assert found.width is not None and found.width.value == pytest.approx(1100.0)
         assert found.purchase is not None and found.purchase.to_buy.value == pytest.approx(1500.0)
         assert found.warp.plan is not None and found.warp.plan.value > 0, "what the fibre does is still told"
@@ -138,7 +138,7 @@ def test_every_stage_has_a_state_and_says_why() -> None:
     )
 
     def of(**change: object) -> dict[str, str]:
-        return {s.name: s.state for s in stages(Facts(**{**base, **change}))}  # type: ignore[arg-type]
+        return {s.name: s.state for s in stages(StageFacts(**{**base, **change}))}  # type: ignore[arg-type]
 
     assert of() == {
         "plan": "done",
@@ -162,7 +162,7 @@ def test_every_stage_has_a_state_and_says_why() -> None:
     assert changed["lay"] == changed["buy"] == "look-again"
     assert "the pieces were changed" in next(
         s.why
-        for s in stages(Facts(**{**base, "stale": ("the pieces were changed",)}))
+        for s in stages(StageFacts(**{**base, "stale": ("the pieces were changed",)}))
         if s.name == "lay"  # type: ignore[arg-type]
     )
 

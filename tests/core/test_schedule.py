@@ -10,7 +10,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from idle_selvage.core.cloth.dye import Dye
-from idle_selvage.core.shrink.treatment import Facts, programme
+from idle_selvage.core.shrink.treatment import TreatmentFacts, programme
 from idle_selvage.core.washday.loads import Batch, Load, LoadStep, group, learned_time, load_steps
 from idle_selvage.core.washday.schedule import (
     DAY,
@@ -18,7 +18,7 @@ from idle_selvage.core.washday.schedule import (
     MOST_WET_WAIT,
     CannotSchedule,
     Done,
-    Plan,
+    Schedule,
     Slot,
     Waking,
     plan,
@@ -26,8 +26,8 @@ from idle_selvage.core.washday.schedule import (
 )
 
 HOUR = 60
-COTTON = programme("40", "tumble-low", "mirror", Facts(("cotton",)))[0]
-LINE = programme("40", "line", "mirror", Facts(("cotton",)))[0]
+COTTON = programme("40", "tumble-low", "mirror", TreatmentFacts(("cotton",)))[0]
+LINE = programme("40", "line", "mirror", TreatmentFacts(("cotton",)))[0]
 
 
 def batch(key: str, metres: float = 2.0, mass: float | None = 200.0, **more: object) -> Batch:
@@ -76,7 +76,7 @@ def test_the_median_of_the_last_five_is_learned() -> None:
     assert learned_time([999.0, 40.0, 41.0, 60.0, 42.0, 43.0]) == 42.0
 
 
-def check(loads: Sequence[Load], made: Plan, now: int, waking: Waking, begun: dict[tuple[int, int], Done]) -> None:
+def check(loads: Sequence[Load], made: Schedule, now: int, waking: Waking, begun: dict[tuple[int, int], Done]) -> None:
     """Every rule, from the plan alone."""
     slots = {(s.load, s.step): s for s in made.slots}
     assert set(slots) == {(i, j) for i, load in enumerate(loads) for j in range(len(load.steps))}
@@ -172,7 +172,15 @@ def test_whatever_the_cloths_the_plan_keeps_every_rule(
     given_: list[tuple[str, str, str, float, float | None, str]], now: int, under_way: int
 ) -> None:
     batches = [
-        Batch(str(i), kind, programme(wash, dry, "mirror", Facts((kind,)))[0], m * 1000, 1400.0, mass, Dye(depth, 5))
+        Batch(
+            str(i),
+            kind,
+            programme(wash, dry, "mirror", TreatmentFacts((kind,)))[0],
+            m * 1000,
+            1400.0,
+            mass,
+            Dye(depth, 5),
+        )
         for i, (kind, wash, dry, m, mass, depth) in enumerate(given_)
     ]
     loads = group(batches, 7.0)
@@ -202,7 +210,7 @@ def test_days_that_cannot_be_planned_say_why() -> None:
         plan([load(step("board", 1, "whole"))], 0, Waking(500, 520))
     with pytest.raises(CannotSchedule, match="more than one plan takes"):
         plan([load(step("board", 1, "whole"))] * 200, 0)
-    assert plan([], 77) == Plan((), 77, True)
+    assert plan([], 77) == Schedule((), 77, True)
 
 
 def test_windows_are_the_waking_hours_from_now_on() -> None:

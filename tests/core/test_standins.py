@@ -8,11 +8,11 @@ import pytest
 
 from idle_selvage.core.shrink.ranges import planning_range
 from idle_selvage.core.shrink.swatch import Swatch, verdict
-from idle_selvage.core.shrink.treatment import Facts, programme
+from idle_selvage.core.shrink.treatment import TreatmentFacts, programme
 from idle_selvage.standins.tape import KEPT, Tape
 from idle_selvage.standins.washer import Appliance, Specimen, StandInWasher
 
-WARM = programme("40", "tumble-low", "mirror", Facts(("linen",)))[0]
+WARM = programme("40", "tumble-low", "mirror", TreatmentFacts(("linen",)))[0]
 SQUARE = Specimen(("linen",), (250.0,) * 3, (250.0,) * 3, number=3, diagonals=(353.5, 353.5))
 
 
@@ -40,8 +40,8 @@ def test_it_stays_near_the_planning_range_and_comes_to_rest(kind: str) -> None:
 
 
 def test_heat_takes_out_more_and_dye_comes_clean() -> None:
-    hot = programme("60", "tumble-warm", "mirror", Facts(("linen",)))[0]
-    cold = programme("cold-hand", "line", "mirror", Facts(("linen",)))[0]
+    hot = programme("60", "tumble-warm", "mirror", TreatmentFacts(("linen",)))[0]
+    cold = programme("cold-hand", "line", "mirror", TreatmentFacts(("linen",)))[0]
     truth = [StandInWasher().truth(SQUARE, p, 1)[0] for p in (cold, WARM, hot)]
     assert truth == sorted(truth) and truth[0] < truth[2]
     grades = [StandInWasher().wash(replace(SQUARE, depth="dark", washed=n), WARM).grade for n in range(5)]

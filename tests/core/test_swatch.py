@@ -15,7 +15,7 @@ from idle_selvage.core.shrink.swatch import (
     cycles,
     in_all,
     row_fault,
-    skew_percent,
+    skew_from_diagonals,
     too_small,
     verdict,
 )
@@ -73,7 +73,7 @@ def test_corners_have_the_sides_and_diagonals_that_were_measured(a: float, b: fl
     assert math.dist(points[0], points[2]) == pytest.approx(ac, rel=1e-6)
     assert math.dist(points[1], points[3]) == pytest.approx(bd, rel=1e-6)
     assert math.dist(points[0], points[3]) == pytest.approx(b, rel=1e-6)
-    assert skew_percent(ac, bd) * shift >= -1e-6, "the slant leans the way the longer diagonal says"
+    assert skew_from_diagonals(ac, bd) * shift >= -1e-6, "the slant leans the way the longer diagonal says"
     assert corners(a, b) == ((0.0, 0.0), (a, 0.0), (a, b), (0.0, b))
 
 

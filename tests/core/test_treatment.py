@@ -12,7 +12,7 @@ from idle_selvage.core.shrink.treatment import (
     SCHOOLS,
     WASHES,
     Advice,
-    Facts,
+    TreatmentFacts,
     advise,
     cautions,
     default_school,
@@ -30,7 +30,7 @@ def steps(advice: Advice) -> str:
 def test_every_care_and_kind_has_steps_in_sentences(wash: str, dry: str) -> None:
     for entry in PLANNING_RANGES:
         for school in [None, *SCHOOLS]:
-            found = advise(wash, dry, Facts((entry.kind,), Dye("dark")), school)
+            found = advise(wash, dry, TreatmentFacts((entry.kind,), Dye("dark")), school)
             assert found.steps and all(s.text.endswith(".") for s in found.steps) and found.why
             assert found.school == (school or default_school(wash)) and found.chosen == (school is not None)
             assert cautions(found.programme)[-1] == LABEL_FIRST
@@ -38,14 +38,14 @@ def test_every_care_and_kind_has_steps_in_sentences(wash: str, dry: str) -> None
 
 def test_the_default_mirrors_the_garment_and_leaves_alone_what_is_never_washed() -> None:
     assert default_school("40") == "mirror" and default_school("dry-clean") == default_school("never") == "leave"
-    found = advise("40", "tumble-low", Facts(("cotton",)))
+    found = advise("40", "tumble-low", TreatmentFacts(("cotton",)))
     assert not found.chosen and "40 °C" in steps(found) and "Tumble it low" in steps(found)
     assert "overlock" in steps(found).lower() and "press it dry" in steps(found)
-    assert "steam" in steps(advise("dry-clean", "none", Facts(("wool",)))).lower()
+    assert "steam" in steps(advise("dry-clean", "none", TreatmentFacts(("wool",)))).lower()
 
 
 def test_harder_is_one_step_hotter_and_soak_does_not_agitate() -> None:
-    cotton = Facts(("cotton",))
+    cotton = TreatmentFacts(("cotton",))
     assert programme("30-gentle", "tumble-low", "harder", cotton)[0].temperature == 40
     assert programme("40", "tumble-low", "harder", cotton)[0].dry == "tumble-warm"
     assert programme("60", "line", "harder", cotton)[0].temperature == 60, "nothing is hotter"
@@ -67,7 +67,7 @@ def test_harder_is_one_step_hotter_and_soak_does_not_agitate() -> None:
 )
 def test_what_a_fibre_forbids_is_never_planned(kind: str, wash: str, dry: str, gives: tuple[str, str]) -> None:
     for school in ("mirror", "harder", "soak"):
-        made, changed = programme(wash, dry, school, Facts((kind,)))  # type: ignore[arg-type]
+        made, changed = programme(wash, dry, school, TreatmentFacts((kind,)))  # type: ignore[arg-type]
         assert made.dry == gives[1]
         if school != "soak":
             assert made.wash == gives[0]
@@ -75,31 +75,31 @@ def test_what_a_fibre_forbids_is_never_planned(kind: str, wash: str, dry: str, g
 
 
 def test_a_blend_is_treated_as_mildly_as_its_mildest_fibre() -> None:
-    made, _ = programme("60", "tumble-warm", "mirror", Facts(("cotton", "viscose")))
+    made, _ = programme("60", "tumble-warm", "mirror", TreatmentFacts(("cotton", "viscose")))
     assert (made.wash, made.dry) == ("30-gentle", "flat")
 
 
 def test_gauze_is_never_pressed_and_sequins_never_tumbled() -> None:
-    assert not programme("40", "line", "mirror", Facts(("gauze",)))[0].press
-    assert "do not press it flat" in steps(advise("40", "line", Facts(("gauze",))))
-    sequins = advise("40", "tumble-low", Facts(("polyester",), sequins=True))
+    assert not programme("40", "line", "mirror", TreatmentFacts(("gauze",)))[0].press
+    assert "do not press it flat" in steps(advise("40", "line", TreatmentFacts(("gauze",))))
+    sequins = advise("40", "tumble-low", TreatmentFacts(("polyester",), sequins=True))
     assert sequins.programme.dry == "flat" and not sequins.programme.press
-    assert "never hung" in " ".join(advise("cold-hand", "flat", Facts(("viscose",))).forbids)
+    assert "never hung" in " ".join(advise("cold-hand", "flat", TreatmentFacts(("viscose",))).forbids)
 
 
 def test_cautions_stand_where_they_belong() -> None:
-    said = {s.text: s.caution for s in advise("60", "tumble-low", Facts(("cotton",), metres=5.0)).steps}
+    said = {s.text: s.caution for s in advise("60", "tumble-low", TreatmentFacts(("cotton",), metres=5.0)).steps}
     assert "scalds" in next(c for t, c in said.items() if "60 °C" in t)
     assert "lint" in next(c for t, c in said.items() if "Tumble" in t)
     assert "burn" in next(c for t, c in said.items() if "press it dry" in t)
-    heavy = advise("40", "line", Facts(("cotton",), metres=5.0))
+    heavy = advise("40", "line", TreatmentFacts(("cotton",), metres=5.0))
     assert any("heavy" in s.caution for s in heavy.steps)
     assert not any("lint" in s.caution for s in heavy.steps)
 
 
 def test_dye_that_comes_off_has_the_water_to_itself() -> None:
-    bleeding = steps(advise("40", "line", Facts(("cotton",), Dye("dark", 2))))
+    bleeding = steps(advise("40", "line", TreatmentFacts(("cotton",), Dye("dark", 2))))
     assert "on its own, since its dye comes off (grade 2)" in bleeding and "wash again until it stays clean" in bleeding
-    assert "Rub it with a wet white rag first" in steps(advise("40", "line", Facts(("cotton",), Dye("dark"))))
-    assert "on its own" not in steps(advise("40", "line", Facts(("cotton",), Dye("dark", 5))))
+    assert "Rub it with a wet white rag first" in steps(advise("40", "line", TreatmentFacts(("cotton",), Dye("dark"))))
+    assert "on its own" not in steps(advise("40", "line", TreatmentFacts(("cotton",), Dye("dark", 5))))
     assert "Usual for linen" in usual(("linen", "nothing"))[0]

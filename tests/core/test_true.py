@@ -10,11 +10,11 @@ from hypothesis import strategies as st
 
 from idle_selvage.core.true.attempts import Attempt, by_place, good_from, loop
 from idle_selvage.core.true.edge import CLEAN_MM, METHODS, edge_cost
-from idle_selvage.core.true.fold_line import Station, fold_line, torque
+from idle_selvage.core.true.fold_line import FoldReading, fold_line, torque
 from idle_selvage.core.true.pinned import check_grain
 from idle_selvage.core.true.slant import BANDS_MM, BadTest, FoldTest, Slant, accepted, band_of, read_test, true_angle
 from idle_selvage.core.true.squareness import BarReading, squareness
-from idle_selvage.core.true.straighten import ClothFacts, forbidden, plan, pull_corners
+from idle_selvage.core.true.straighten import StraightenFacts, forbidden, plan, pull_corners
 from idle_selvage.core.true.twist import HANGS_MM, SEEN_MM, sheared, twist_of
 
 PANEL = ((0.0, 0.0), (1000.0, 0.0), (1000.0, 200.0), (0.0, 300.0))
@@ -50,7 +50,7 @@ def test_readings_no_cloth_can_give(test: FoldTest, width: float, says: str) -> 
 
 
 FACTS = st.builds(
-    ClothFacts,
+    StraightenFacts,
     weave=st.sampled_from(["plain", "twill", "velveteen", "crepe", "satin"]),
     finish=st.sampled_from(["", "resin", "washed"]),
     colouring=st.sampled_from(["", "printed", "yarn-dyed"]),
@@ -73,7 +73,7 @@ def mirrored(text: str) -> str:
 
 
 @given(st.floats(-200, 200), FACTS, st.sampled_from(["pin", "pull", None]))
-def test_mirrored_readings_mirror_the_advice(offset: float, facts: ClothFacts, school: str | None) -> None:
+def test_mirrored_readings_mirror_the_advice(offset: float, facts: StraightenFacts, school: str | None) -> None:
     one, other = slant(offset), slant(-offset)
     assert one.skew.value == other.skew.value and true_angle(offset, 1400) == -true_angle(-offset, 1400)
     a, b = plan(one, facts, 5000, school), plan(other, facts, 5000, school)  # type: ignore[arg-type]
@@ -82,13 +82,13 @@ def test_mirrored_readings_mirror_the_advice(offset: float, facts: ClothFacts, s
 
 
 @given(FACTS)
-def test_nothing_apart_is_true_whatever_the_cloth(facts: ClothFacts) -> None:
+def test_nothing_apart_is_true_whatever_the_cloth(facts: StraightenFacts) -> None:
     made = plan(slant(0), facts)
     assert made.action == "nothing" and slant(0).skew.value == slant(0).angle.value == 0
 
 
 @given(st.floats(12.5, 40), FACTS)
-def test_what_must_not_be_pulled_never_is(offset: float, facts: ClothFacts) -> None:
+def test_what_must_not_be_pulled_never_is(offset: float, facts: StraightenFacts) -> None:
     made = plan(slant(offset), facts, school="pull")
     if forbidden(facts):
         assert made.school == "pin" and not any("Pull gently" in step for step in made.steps)
@@ -98,7 +98,7 @@ def test_what_must_not_be_pulled_never_is(offset: float, facts: ClothFacts) -> N
 
 
 def test_two_schools_a_default_and_short_lengths() -> None:
-    plain = ClothFacts()
+    plain = StraightenFacts()
     assert plan(slant(20), plain).school == "pin"
     pulled = plan(slant(20), plain, 5000, "pull")
     assert "3 lengths of at most 2 m" in pulled.steps[0] and pulled.steps[1].startswith("Hold the near selvage")
@@ -107,12 +107,12 @@ def test_two_schools_a_default_and_short_lengths() -> None:
 
 
 def test_a_print_is_followed_or_refused() -> None:
-    printed = ClothFacts(colouring="printed", bars=True)
+    printed = StraightenFacts(colouring="printed", bars=True)
     assert plan(slant(28), printed).action == "follow", "28 mm on 1.40 m are 2 %"
     assert plan(slant(29), printed).action == "choose"
-    fixed = plan(slant(20), ClothFacts(finish="resin"))
+    fixed = plan(slant(20), StraightenFacts(finish="resin"))
     assert fixed.action == "choose" and "comes back" in fixed.steps[0] and "need not take it back" in fixed.else_[0]
-    assert "take it back" in plan(slant(60), ClothFacts()).else_[1]
+    assert "take it back" in plan(slant(60), StraightenFacts()).else_[1]
     assert accepted(2.5, bars=False) and not accepted(2.5, bars=True)
 
 
@@ -185,23 +185,23 @@ def test_a_piece_hangs_from_its_top() -> None:
 
 def test_the_fold_is_moved_to_where_it_moves_least() -> None:
     # by hand: 720, 726, 717 and 721 are 721 on the mean; the spread is 9
-    line = fold_line([Station(0, 720), Station(400, 726), Station(800, 717), Station(1200, 721)])
+    line = fold_line([FoldReading(0, 720), FoldReading(400, 726), FoldReading(800, 717), FoldReading(1200, 721)])
     assert line is not None and line.spread == 9 and line.mean == 721 and not line.good and line.enough
     assert [(m.along, m.by) for m in line.moves] == [(0, 1), (400, -5), (800, 4)]
-    fine = fold_line([Station(0, 720), Station(400, 722), Station(800, 721)])
+    fine = fold_line([FoldReading(0, 720), FoldReading(400, 722), FoldReading(800, 721)])
     assert fine is not None and fine.good and fine.moves == ()
-    few = fold_line([Station(0, 720), Station(400, 720)])
+    few = fold_line([FoldReading(0, 720), FoldReading(400, 720)])
     assert few is not None and not few.enough
     assert fold_line([]) is None
 
 
 @given(st.dictionaries(st.integers(0, 3000), st.floats(300, 900), min_size=1, max_size=8))
 def test_moving_as_told_brings_the_fold_on_grain(stations: dict[int, float]) -> None:
-    line = fold_line([Station(a, d) for a, d in stations.items()])
+    line = fold_line([FoldReading(a, d) for a, d in stations.items()])
     assert line is not None
     by = {m.along: m.by for m in line.moves}
     moved = [d + by.get(a, 0.0) for a, d in stations.items()]
-    again = fold_line([Station(a, d) for a, d in zip(stations, moved, strict=True)])
+    again = fold_line([FoldReading(a, d) for a, d in zip(stations, moved, strict=True)])
     assert again is not None and again.good
 
 

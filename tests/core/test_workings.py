@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 from idle_selvage.core.buy.order import Order
 from idle_selvage.core.buy.purchase import purchase
 from idle_selvage.core.cloth.width import Cloth, usable_width
-from idle_selvage.core.project.tally import Given, Wishes, tally
+from idle_selvage.core.project.tally import ClothFacts, Wishes, tally
 from idle_selvage.core.shrink.history import Past, from_history
 from idle_selvage.core.shrink.ranges import planned_from_range, planning_range
 from idle_selvage.core.shrink.shrinkage import plan_with, swatch_shrinkage
@@ -94,7 +94,7 @@ def test_a_range_is_worked_too(kind: str) -> None:
 def test_history_skew_and_raw_cloth_are_worked_too() -> None:
     history = from_history([Past("a", 5.5, 2), Past("b", 6, 2.5), Past("c", 7.25, 4)], "warp")
     skew = skew_of(Swatch(diagonals=((354.0, 352.0),)), 0)
-    raw = tally(Cloth((1500.0,)), Given(raw=True), None, Wishes()).warp_taken.figure
+    raw = tally(Cloth((1500.0,)), ClothFacts(raw=True), None, Wishes()).warp_taken.figure
     for figure in (history, skew, raw):
         assert figure is not None
         check(figure)

@@ -9,7 +9,7 @@ from idle_selvage.core.cloth.make import LEAST_SHARE, Make
 from idle_selvage.core.shrink.ranges import blend_range
 from idle_selvage.core.shrink.swatch import AT_REST, Swatch, verdict
 from idle_selvage.core.shrink.together import MOST_POINTS
-from idle_selvage.core.shrink.treatment import Facts, advise, programme
+from idle_selvage.core.shrink.treatment import TreatmentFacts, advise, programme
 from idle_selvage.core.washday.loads import DRYING, MINUTES, Batch, load_steps
 
 # source: common practice, from memory; (fibre, weave, finish), warp range, weft range, in per cent
@@ -62,7 +62,7 @@ def test_times_that_depend_on_the_cloth() -> None:
     # source: common practice, no source: tumble 30–45 min; line 4 h light to 12 h heavy; flat 12–24 h; press 10 min/m
     assert 30 <= MINUTES["tumble"] <= 45 and MINUTES["press-metre"] == 10
     assert [(line / 60, flat / 60) for _, line, flat in DRYING] == [(4, 12), (8, 16), (12, 24)]
-    line = programme("40", "line", "mirror", Facts(("cotton",)))[0]
+    line = programme("40", "line", "mirror", TreatmentFacts(("cotton",)))[0]
     for mass, hours in ((90.0, 4), (250.0, 8), (400.0, 12)):
         steps = {s.machine: s.minutes for s in load_steps([Batch("a", "a", line, 3000, 1400, mass)], {})}
         assert steps["line"] == hours * 60 and steps["board"] == 30, "three metres take half an hour to press"
@@ -70,7 +70,7 @@ def test_times_that_depend_on_the_cloth() -> None:
 
 def test_mass_of_a_length() -> None:
     # hand-worked: 2.5 m × 1.5 m × 200 g/m² = 750 g
-    plan = programme("40", "line", "mirror", Facts(("cotton",)))[0]
+    plan = programme("40", "line", "mirror", TreatmentFacts(("cotton",)))[0]
     assert Batch("a", "a", plan, 2500, 1500, 200).kilograms == pytest.approx(0.75)
 
 
@@ -104,5 +104,5 @@ def test_what_the_trade_forbids_is_in_no_step(kinds: tuple[str, ...], wash: str,
     # source: common practice, no source: viscose never hung, pile never overloaded or hot, wool never agitated, gauze
     # never pressed flat before cutting, no dryer heat for synthetic pile, acetate weak when wet
     for school in ("mirror", "harder", "soak"):
-        told = " ".join(s.text for s in advise(wash, dry, Facts(kinds), school).steps)  # type: ignore[arg-type]
+        told = " ".join(s.text for s in advise(wash, dry, TreatmentFacts(kinds), school).steps)  # type: ignore[arg-type]
         assert never not in told

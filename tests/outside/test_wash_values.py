@@ -14,7 +14,7 @@ from hypothesis import strategies as st
 from idle_selvage.core.cloth.dye import GRADES, GREY_SCALE
 from idle_selvage.core.shrink.shrinkage import expanded_uncertainty
 from idle_selvage.core.shrink.swatch import Swatch, in_all, skew_of
-from idle_selvage.core.shrink.swatch import skew_percent as skew_of_diagonals
+from idle_selvage.core.shrink.swatch import skew_from_diagonals as skew_of_diagonals
 from idle_selvage.core.true.slant import skew_angle, skew_percent
 from idle_selvage.formats.ics import Entry, write_ics
 

@@ -9,7 +9,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from ..core.buy.helps import Help, Missing, PieceFacts, helps
-from ..core.buy.offers import Offer, usable
+from ..core.buy.offers import OfferedCloth, usable
 from ..core.buy.order import Order
 from ..core.cloth.width import BadCloth
 from ..core.lay.answer import Lay, from_json
@@ -19,7 +19,7 @@ from ..core.plan.outline import BadPiece
 from ..core.project.tally import Tally, tally
 from ..core.working import Figure, Step, length, percent
 from ..store import models, records, trials
-from ..store.trials import Wanted
+from ..store.trials import TrialRequest
 from . import measured, present
 from .context import Refused
 from .presenter import Presenter
@@ -45,7 +45,7 @@ def seconds_of(session: Session, row: models.Project, what: str) -> float:
     return min(row.lay_seconds, MOST_SECONDS)
 
 
-def offer_of(row: models.Offer, found: Tally, cut_raw: bool) -> Offer | None:
+def offer_of(row: models.Offer, found: Tally, cut_raw: bool) -> OfferedCloth | None:
     """The core's offer, with the project's own shrinkage where it has none; None while that is not known."""
     warp, weft = found.warp_taken.plan, found.weft_taken.plan
     if not cut_raw:
@@ -56,7 +56,7 @@ def offer_of(row: models.Offer, found: Tally, cut_raw: bool) -> Offer | None:
     if warp is None or weft is None:
         return None
     price = records.per_metre(row.price, row.price_unit)
-    return Offer(row.width, warp, weft, row.margin, price, row.step, row.least, row.stock)
+    return OfferedCloth(row.width, warp, weft, row.margin, price, row.step, row.least, row.stock)
 
 
 def offers(session: Session, project_id: int) -> list[models.Offer]:
@@ -67,7 +67,7 @@ def offers(session: Session, project_id: int) -> list[models.Offer]:
 
 def offer_problem(
     session: Session, row: models.Project, found: Tally, offer: models.Offer
-) -> tuple[Problem | None, Offer | None, str]:
+) -> tuple[Problem | None, OfferedCloth | None, str]:
     """The lay on an offered width, or why there can be none."""
     made = offer_of(offer, found, row.school == "fit")
     if made is None:
@@ -207,36 +207,36 @@ def _there(in_hand: float, warp: Figure, ends: float) -> Figure:
     return Figure(left, "length", steps=(*warp.steps, step), sources=warp.sources, note=warp.note)
 
 
-def fitting_wanted(fit: Fitting) -> list[Wanted]:
+def fitting_wanted(fit: Fitting) -> list[TrialRequest]:
     """The lay itself, and the helps only if it does not do; hems only until one is short enough."""
     if fit.problem is None or fit.there is None:
         return []
     enough = fit.there.value
-    out = [Wanted(fit.problem, "as it is", enough)]
+    out = [TrialRequest(fit.problem, "as it is", enough)]
     for help_ in fit.helps:
-        out.append(Wanted(help_.problem, "hem" if help_.kind == "hem" else "", enough, after="as it is"))
+        out.append(TrialRequest(help_.problem, "hem" if help_.kind == "hem" else "", enough, after="as it is"))
     return out
 
 
 def wanted(
     session: Session, row: models.Project, found: Tally, what: str, cloth_id: int | None, show: Presenter
-) -> list[Wanted]:
+) -> list[TrialRequest]:
     """The lays a part of Buy needs."""
     if what == "extras":
         return measured.wanted(records.chosen_lay(session, row.id))
     if what == "offers":
         problems = [offer_problem(session, row, found, offer)[0] for offer in offers(session, row.id)]
-        return [Wanted(p) for p in problems if p is not None and not too_wide(p)]
+        return [TrialRequest(p) for p in problems if p is not None and not too_wide(p)]
     if what == "together":
         shared = sharing(session, row, found, sharers(session, row))
         all_of = [shared.together, *(problem for _, problem, _ in shared.alone)] if shared.together else []
-        return [Wanted(p) for p in all_of if p is not None]
+        return [TrialRequest(p) for p in all_of if p is not None]
     if cloth_id is None:
         raise Refused("Choose a cloth of the cupboard first.", path="cloth_id")
     return fitting_wanted(fitting(session, row, cloth_id, show))
 
 
-def trials_out(session: Session, row: models.Project, what: str, needed: Sequence[Wanted]) -> TrialsOut:
+def trials_out(session: Session, row: models.Project, what: str, needed: Sequence[TrialRequest]) -> TrialsOut:
     """How far the lays of a part are."""
     job = trials.running(session, row.id, what)
     lacking = len(trials.lacking(session, needed, seconds_of(session, row, what)))

@@ -14,7 +14,7 @@ from pydantic import Field
 from sqlalchemy.orm import Session
 
 from ..core.cloth import hand as judgements
-from ..core.cloth.direction import DIRECTIONS, PILE_RUNS, wale_class
+from ..core.cloth.direction import CLOTH_DIRECTIONS, PILE_RUNS, wale_class
 from ..core.cloth.make import COLOURINGS, FIBRES, FINISHES, WEAVES
 from ..core.cloth.width import BadCloth, check_cloth
 from ..core.shrink.ranges import like_key
@@ -132,7 +132,7 @@ _TABLES: dict[str, Mapping[str, Any]] = {
     "weave": WEAVES,
     "finish": FINISHES,
     "colouring": COLOURINGS,
-    "direction": DIRECTIONS,
+    "direction": CLOTH_DIRECTIONS,
     "pile": PILE_RUNS,
 }
 _NAMES = {

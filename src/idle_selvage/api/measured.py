@@ -12,9 +12,9 @@ from ..core.buy.extras import extras, ladder
 from ..core.buy.order import Rule
 from ..core.lay.problem import Problem
 from ..core.lay.reading import read_problem
-from ..core.project.tally import Laid
+from ..core.project.tally import MeasuredLay
 from ..store import models, trials
-from ..store.trials import Wanted
+from ..store.trials import TrialRequest
 
 
 @dataclass(frozen=True)
@@ -29,7 +29,7 @@ class _Asked:
 @dataclass(frozen=True)
 class _Read:
     problem: Problem
-    rungs: tuple[tuple[Rule, Wanted, str], ...]
+    rungs: tuple[tuple[Rule, TrialRequest, str], ...]
 
 
 @lru_cache(maxsize=128)
@@ -38,7 +38,7 @@ def _read(asked: _Asked) -> _Read:
     rungs = []
     for rule, without in ladder(problem):
         # a lay the maker picked for its fold is compared with others of that fold
-        one = Wanted(_folded(without, asked.fold))
+        one = TrialRequest(_folded(without, asked.fold))
         rungs.append((rule, one, one.fingerprint))
     return _Read(problem, tuple(rungs))
 
@@ -51,12 +51,12 @@ def _of(chosen: models.LayRecord) -> _Read:
     return _read(_Asked(chosen.fingerprint, chosen.fold if chosen.picked else "", chosen.problem))
 
 
-def wanted(chosen: models.LayRecord | None) -> list[Wanted]:
+def wanted(chosen: models.LayRecord | None) -> list[TrialRequest]:
     """The lays that must be tried to know what each rule costs."""
     return [] if chosen is None else [one for _, one, _ in _of(chosen).rungs]
 
 
-def laid(session: Session, chosen: models.LayRecord | None) -> tuple[Laid | None, tuple[Rule, ...]]:
+def laid(session: Session, chosen: models.LayRecord | None) -> tuple[MeasuredLay | None, tuple[Rule, ...]]:
     """The lay for the tally, and the rules whose cost was not measured yet."""
     if chosen is None:
         return None, ()
@@ -69,4 +69,4 @@ def laid(session: Session, chosen: models.LayRecord | None) -> tuple[Laid | None
     pending = tuple(rule for rule, _, print_ in read.rungs if print_ not in there)
     repeat = read.problem.bars.x_repeat or read.problem.bars.y_repeat
     main = sum(p.copies for p in read.problem.pieces if p.match or p.centre_on_axis)
-    return Laid(length, extras(read.problem, length, lengths), repeat, main), pending
+    return MeasuredLay(length, extras(read.problem, length, lengths), repeat, main), pending

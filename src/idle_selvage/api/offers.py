@@ -9,7 +9,7 @@ from flask_openapi3 import APIBlueprint
 from pydantic import Field
 from sqlalchemy.orm import Session
 
-from ..core.buy.offers import Weighed, cheapest, least_waste, usable, weigh
+from ..core.buy.offers import WeighedOffer, cheapest, least_waste, usable, weigh
 from ..core.cloth.make import blend_text
 from ..core.lay.problem import fingerprint, pieces_area, too_wide
 from ..core.lay.reading import read_problem
@@ -78,7 +78,7 @@ def _offers_out(session: Session, row: models.Project) -> buy_out.OffersOut:
     show = Presenter(system())
     found, chosen, _ = present.work_up(session, row)
     rows: list[buy_out.OfferOut] = []
-    weighed: list[Weighed | None] = []
+    weighed: list[WeighedOffer | None] = []
     needed = []
     own = _own(show, row, found, chosen)
     if own is not None:
@@ -92,7 +92,7 @@ def _offers_out(session: Session, row: models.Project) -> buy_out.OffersOut:
             wide = too_wide(problem)
             why = " ".join(show.too_wide(piece, across, problem.width) for piece, across in wide)
             if not wide:
-                needed.append(trials.Wanted(problem))
+                needed.append(trials.TrialRequest(problem))
                 print_ = fingerprint(problem)
                 trial = trials.known(session, [print_]).get(print_)
                 why = buying.why_not(show, trial)
@@ -135,7 +135,7 @@ def _offers_out(session: Session, row: models.Project) -> buy_out.OffersOut:
     )
 
 
-def _result(show: Presenter, result: Weighed | None) -> dict[str, Any]:
+def _result(show: Presenter, result: WeighedOffer | None) -> dict[str, Any]:
     bought = None if result is None else result.purchase
     return {
         "to_buy": None if bought is None else show.surely(bought.to_buy),
@@ -159,7 +159,7 @@ def _headline(rows: list[buy_out.OfferOut]) -> str:
 
 def _own(
     show: Presenter, row: models.Project, found: Tally, chosen: models.LayRecord | None
-) -> tuple[buy_out.OfferOut, Weighed] | None:
+) -> tuple[buy_out.OfferOut, WeighedOffer] | None:
     """The project's own cloth as the first row, by the lay it goes by."""
     if (
         chosen is None
@@ -171,7 +171,7 @@ def _own(
         return None
     cloth = row.cloth
     problem = read_problem(chosen.problem)
-    offer = buying.Offer(
+    offer = buying.OfferedCloth(
         min(cloth.width_readings),
         found.warp_taken.plan,
         found.weft_taken.plan,

@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from sqlalchemy.orm import Session
 
 from ..core.buy.order import RULES, SHOP_STEPS_MM, round_up
-from ..core.cloth.direction import DIRECTIONS, PILE_RUNS
+from ..core.cloth.direction import CLOTH_DIRECTIONS, PILE_RUNS
 from ..core.cloth.dye import GRADES, GREY_SCALE
 from ..core.cloth.hand import QUESTIONS
 from ..core.cloth.make import COLOURINGS, FIBRES, FINISHES, WEAVES
@@ -18,7 +18,7 @@ from ..core.lay.problem import to_json as problem_json
 from ..core.lay.reading import read_problem
 from ..core.plan.outline import BadPiece
 from ..core.plan.piece import GRAINS
-from ..core.project.stages import Facts, Stage, stages
+from ..core.project.stages import Stage, StageFacts, stages
 from ..core.project.tally import Tally, bad_pieces, tally
 from ..core.shrink import treatment
 from ..core.shrink.shrinkage import divide_not_add
@@ -143,7 +143,7 @@ def project_stages(
     rows = records.pieces(session, row.id)
     # the newest laying: beginning one stops any other
     job = records.last_job(session, row.id)
-    facts = Facts(
+    facts = StageFacts(
         pieces=len(rows),
         bad_pieces=len(bad_pieces([records.as_piece(p) for p in rows])),
         width_readings=len(row.cloth.width_readings),
@@ -405,7 +405,7 @@ def choices(system: System) -> out.ChoicesOut:
         weaves=listed(list(WEAVES.items())),
         finishes=listed(list(FINISHES.items())),
         colourings=listed(list(COLOURINGS.items())),
-        directions=listed(list(DIRECTIONS.items())),
+        directions=listed(list(CLOTH_DIRECTIONS.items())),
         piles=listed([(k, name) for k, (name, _) in PILE_RUNS.items()]),
         grades=listed([(str(k), f"{k}: {told}") for k, told in GRADES.items()]),
         grade_scale=f"{GREY_SCALE.name}: {GREY_SCALE.note}",

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from ..core.buy.purchase import Purchase
-from ..core.lay.drawing import Drawing, Shown
+from ..core.lay.drawing import Drawing, PlacedShape
 from ..core.plan.allowance import cut_line
 from ..core.plan.arrow import grainline
 from ..core.plan.outline import BadPiece, Point
@@ -177,7 +177,7 @@ class Presenter:
             }
         )
 
-    def shape(self, shape: Shown) -> out.ShapeOut:
+    def shape(self, shape: PlacedShape) -> out.ShapeOut:
         return out.ShapeOut(
             key=shape.key,
             piece=shape.piece,

@@ -7,14 +7,14 @@ from collections.abc import Sequence
 from sqlalchemy.orm import Session
 
 from ..core.cloth import hand as judgements
-from ..core.cloth.bars import Bars, told
+from ..core.cloth.bars import BarPattern, told
 from ..core.cloth.direction import PILE_RUNS, is_one_way, wale_class
 from ..core.cloth.dye import GRADES, alone
 from ..core.cloth.dye import verdict as dye_verdict
 from ..core.cloth.make import blend_note, blend_text
 from ..core.cloth.width import BadCloth, planned_width
 from ..core.shrink import history, treatment
-from ..core.shrink.known import Known, known_shrinkage
+from ..core.shrink.known import Shrinkage, known_shrinkage
 from ..core.shrink.ranges import blend_range
 from ..core.shrink.shrinkage import BadReadings, least_swatch
 from ..core.shrink.swatch import Row, Swatch, corners, cycles, in_all, too_small, verdict
@@ -50,7 +50,7 @@ def bar_out(show: Presenter, width: float, colour: str) -> out.BarOut:
     return out.BarOut(width=width, colour=colour, text=show.length(width).text)
 
 
-def bars_out(show: Presenter, found: Bars) -> out.BarsOut:
+def bars_out(show: Presenter, found: BarPattern) -> out.BarsOut:
     return out.BarsOut(
         repeat=show.maybe(found.repeat),
         axes=[round(a, 2) for a in found.axes],
@@ -133,7 +133,7 @@ def cloth_out(session: Session, show: Presenter, row: models.Cloth) -> out.Cloth
     )
 
 
-def bars_told(along: Bars, across: Bars, row: models.Cloth) -> tuple[str, ...]:
+def bars_told(along: BarPattern, across: BarPattern, row: models.Cloth) -> tuple[str, ...]:
     """What the bars mean, with a warning for printed ones."""
     said = told(along, across)
     if said and row.colouring == "printed":
@@ -164,12 +164,12 @@ def cupboard_line(session: Session, show: Presenter, row: models.Cloth) -> out.C
     )
 
 
-def both_known(session: Session, row: models.Cloth) -> tuple[Known, Known]:
+def both_known(session: Session, row: models.Cloth) -> tuple[Shrinkage, Shrinkage]:
     """Shrinkage of a cloth in both directions, and what it rests on."""
     return remember(session, ("known", row.id), lambda: _both_known(session, row))
 
 
-def _both_known(session: Session, row: models.Cloth) -> tuple[Known, Known]:
+def _both_known(session: Session, row: models.Cloth) -> tuple[Shrinkage, Shrinkage]:
     make, test = records.as_make(row), records.as_swatch(records.swatch(session, row.id))
     past = records.past_tests(session, row.like, row.id)
     return known_shrinkage(make, test, past, "warp"), known_shrinkage(make, test, past, "weft")
@@ -183,7 +183,7 @@ def found_by(line: out.CupboardLineOut, words: str) -> bool:
     return all(word in text for word in words.lower().split())
 
 
-def known_out(show: Presenter, known: Known) -> out.KnownOut:
+def known_out(show: Presenter, known: Shrinkage) -> out.KnownOut:
     return out.KnownOut(
         basis=known.basis, figure=show.figure(known.figure), plan=show.figure(known.plan), missing=known.missing
     )
@@ -307,7 +307,7 @@ def programme_text(programme: Programme) -> str:
     return f"{wash}, {dry}"
 
 
-def _value(known: Known) -> float | None:
+def _value(known: Shrinkage) -> float | None:
     return known.plan.value if known.plan is not None else None
 
 

@@ -9,14 +9,14 @@ from typing import Literal, cast
 from sqlalchemy.orm import Session
 
 from ..core.cloth.width import planned_width
-from ..core.lay.drawing import Shown, draw
+from ..core.lay.drawing import PlacedShape, draw
 from ..core.lay.reading import read_problem
 from ..core.plan.allowance import cut_line
 from ..core.plan.outline import BadPiece, whole_polygon
 from ..core.true.attempts import Loop, good_from, loop
 from ..core.true.edge import METHODS
-from ..core.true.fold_line import GOOD_SPREAD_MM, Ripple, Station, fold_line, torque
-from ..core.true.pinned import SAME_MM, check_grain
+from ..core.true.fold_line import GOOD_SPREAD_MM, FoldReading, Ripple, fold_line, torque
+from ..core.true.pinned import ON_GRAIN_MM, check_grain
 from ..core.true.slant import (
     ACCEPTED_BARS_PERCENT,
     ACCEPTED_PERCENT,
@@ -28,7 +28,7 @@ from ..core.true.slant import (
     true_angle,
 )
 from ..core.true.squareness import BarReading, squareness
-from ..core.true.straighten import SCHOOLS, ClothFacts, School, forbidden, plan
+from ..core.true.straighten import STRAIGHTEN_SCHOOLS, StraightenFacts, StraightenSchool, forbidden, plan
 from ..core.true.twist import HANGS_MM, SEEN_MM, sheared, twist_of
 from ..core.working import Figure, Quantity, Step, length
 from ..store import models, records
@@ -50,11 +50,11 @@ DONE = {
 Side = Literal["", "near", "far"]
 
 
-def facts_of(row: models.Cloth) -> ClothFacts:
+def facts_of(row: models.Cloth) -> StraightenFacts:
     """What decides how a cloth may be straightened."""
     edge = records.edge_facts(row)
     along, across = records.as_bars(row)
-    return ClothFacts(row.weave, row.finish, row.colouring, along.seen or across.seen, edge.sheer, edge.slips)
+    return StraightenFacts(row.weave, row.finish, row.colouring, along.seen or across.seen, edge.sheer, edge.slips)
 
 
 def width_of(row: models.Cloth) -> float | None:
@@ -144,7 +144,7 @@ def true_out(session: Session, row: models.Project, show: Presenter) -> out.True
         checks=checks,
         checks_missing="" if checks else "Lay the pieces first: the lay says what to measure.",
         checks_limit="Measure from both ends of the arrow to the edge named. Only their difference counts: up to "
-        f"{show.length(SAME_MM).text} is on grain (common practice).",
+        f"{show.length(ON_GRAIN_MM).text} is on grain (common practice).",
         plaid=_plaid(show, sheet, width),
         done_choices=[ChoiceOut(value=value, label=label) for value, label in DONE.items()],
     )
@@ -170,11 +170,11 @@ def _headline(advice: out.AdviceOnTrueOut | None, found: Loop, sheet: models.Tru
 
 
 def _advice(
-    slant: Slant | None, facts: ClothFacts, in_hand: float | None, sheet: models.TrueSheet
+    slant: Slant | None, facts: StraightenFacts, in_hand: float | None, sheet: models.TrueSheet
 ) -> out.AdviceOnTrueOut | None:
     if slant is None:
         return None
-    made = plan(slant, facts, in_hand, cast(School, sheet.school) if sheet.school else None)
+    made = plan(slant, facts, in_hand, cast(StraightenSchool, sheet.school) if sheet.school else None)
     never = bool(forbidden(facts))
     return out.AdviceOnTrueOut(
         band=slant.band,
@@ -185,7 +185,7 @@ def _advice(
         school_why=made.school_why,
         schools=[
             out.SchoolChoiceOut(value=key, label=label, why=why, forbidden=key == "pull" and never)
-            for key, (label, why) in SCHOOLS.items()
+            for key, (label, why) in STRAIGHTEN_SCHOOLS.items()
         ],
         forbids=list(made.forbids),
         cautions=list(made.cautions),
@@ -268,7 +268,7 @@ def _matters(twists: list[out.TwistOut]) -> str:
 
 
 def _fold(show: Presenter, sheet: models.TrueSheet) -> out.FoldLineOut:
-    stations = [Station(a, b) for a, b in sheet.fold]
+    stations = [FoldReading(a, b) for a, b in sheet.fold]
     line = fold_line(stations)
     moves = {m.along: m.by for m in line.moves} if line else {}
     headline = "Measure from fold to selvage at three places or more"
@@ -301,7 +301,7 @@ def _fold(show: Presenter, sheet: models.TrueSheet) -> out.FoldLineOut:
     )
 
 
-def pinned(session: Session, row: models.Project) -> tuple[Shown, ...]:
+def pinned(session: Session, row: models.Project) -> tuple[PlacedShape, ...]:
     """The pieces of the chosen lay as they are pinned."""
     chosen = records.chosen_lay(session, row.id)
     if chosen is None:

@@ -8,7 +8,7 @@ from pydantic import Field
 from sqlalchemy.orm import Session
 
 from ..core.shrink.shrinkage import BadReadings, Direction, check_readings
-from ..core.shrink.swatch import DIRECTIONS, MOST_WASHES, row_fault
+from ..core.shrink.swatch import BOTH_WAYS, MOST_WASHES, row_fault
 from ..core.shrink.treatment import SCHOOLS
 from ..core.written import length_text
 from ..standins.washer import Specimen
@@ -66,7 +66,7 @@ def keep_swatch(path: out.ProjectPath, body: SwatchIn) -> Response:
         cloth = records.cloth_of(session, project, body.cloth_id)
         row = _swatch(session, cloth)
         said = []
-        for direction in DIRECTIONS:
+        for direction in BOTH_WAYS:
             rows: list[list[float | None]] | None = getattr(body, direction)
             if rows is None:
                 continue
@@ -201,7 +201,7 @@ def wash_swatch(path: out.ProjectPath, body: WhichCloth) -> Response:
         if done >= MOST_WASHES:
             raise Refused(f"At most {MOST_WASHES} washes of one swatch can be kept.", code="not_ready")
         columns: dict[str, list[float]] = {}
-        for direction in DIRECTIONS:
+        for direction in BOTH_WAYS:
             values = [r[done] if len(r) > done else None for r in test.rows(direction)]
             if any(v is None for v in values):
                 raise Refused("Some reading after the last wash is missing; give it first.", code="not_ready")

@@ -6,7 +6,7 @@ from typing import cast
 
 from sqlalchemy.orm import Session
 
-from ..core.project.stages import State
+from ..core.project.stages import StageState
 from ..core.true.attempts import Attempt, loop
 from ..core.true.edge import METHODS, EdgeWay, advise_edge, edge_cost
 from ..core.true.slant import BANDS_MM
@@ -24,7 +24,7 @@ def attempts_of(tests: list[models.TrueTest]) -> list[Attempt]:
     return [Attempt(t.place, t.offset, t.done) for t in tests]
 
 
-def stage_of(session: Session, row: models.Project) -> tuple[State, str]:
+def stage_of(session: Session, row: models.Project) -> tuple[StageState, str]:
     """How far True is, for the rail."""
     tests = records.true_tests(session, row)
     sheet = records.true_sheet(session, row.id)

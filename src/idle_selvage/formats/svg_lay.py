@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from xml.sax.saxutils import escape
 
-from ..core.lay.drawing import Drawing, Shown
+from ..core.lay.drawing import Drawing, PlacedShape
 from ..core.units import System
 from ..core.written import length_text
 
@@ -45,7 +45,7 @@ def write_svg(drawing: Drawing, *, title: str, system: System, margins: tuple[fl
     return "\n".join(out) + "\n"
 
 
-def _piece(shape: Shown, system: System) -> str:
+def _piece(shape: PlacedShape, system: System) -> str:
     points = " ".join(f"{x:.3f},{-y:.3f}" for x, y in shape.outline)
     (tx, ty), (hx, hy) = shape.tail, shape.head
     mx, my = (tx + hx) / 2, (ty + hy) / 2

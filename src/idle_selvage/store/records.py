@@ -9,7 +9,7 @@ from sqlalchemy import func, select, update
 from sqlalchemy.orm import Session
 
 from ..core.cloth import width as core_cloth
-from ..core.cloth.bars import Bar, Bars, read_bars
+from ..core.cloth.bars import Bar, BarPattern, read_bars
 from ..core.cloth.direction import is_one_way
 from ..core.cloth.dye import CLEAN, Dye
 from ..core.cloth.make import Make, deciding_kinds
@@ -20,13 +20,13 @@ from ..core.lay.problem import LayPiece, Problem
 from ..core.plan import piece as core_pieces
 from ..core.plan.allowance import cut_line
 from ..core.plan.piece import Grain
-from ..core.project.tally import Given, Wishes
+from ..core.project.tally import ClothFacts, Wishes
 from ..core.shrink.history import Past
 from ..core.shrink.shrinkage import BadReadings, divide_not_add
 from ..core.shrink.swatch import Swatch as CoreSwatch
 from ..core.shrink.swatch import in_all
 from ..core.shrink.to_fit import TURN, enlarge, on_cloth
-from ..core.shrink.treatment import Advice, Facts, School, advise
+from ..core.shrink.treatment import Advice, School, TreatmentFacts, advise
 from ..core.true.edge import EdgeFacts
 from ..core.units import MM_PER_YARD
 from .database import remember
@@ -362,7 +362,7 @@ def edge_facts(row: Cloth) -> EdgeFacts:
     )
 
 
-def as_bars(row: Cloth) -> tuple[Bars, Bars]:
+def as_bars(row: Cloth) -> tuple[BarPattern, BarPattern]:
     """The bars that follow one another along the cloth, and across it."""
 
     return read_bars(bar_sequence(row, "along")), read_bars(bar_sequence(row, "across"))
@@ -385,10 +385,10 @@ def as_swatch(row: Swatch | None) -> CoreSwatch:
     )
 
 
-def treat_facts(session: Session, row: Cloth) -> Facts:
+def treat_facts(session: Session, row: Cloth) -> TreatmentFacts:
     """What decides how a cloth is treated."""
     metres = row.in_hand / 1000.0 if row.in_hand else None
-    return Facts(deciding_kinds(as_make(row)), as_dye(session, row), row.weave == "sequin", metres)
+    return TreatmentFacts(deciding_kinds(as_make(row)), as_dye(session, row), row.weave == "sequin", metres)
 
 
 def school_of(project_row: Project) -> School | None:
@@ -409,10 +409,10 @@ def needs_treatment(session: Session, row: Cloth) -> bool:
     return not done or (done[-1].grade is not None and done[-1].grade < CLEAN)
 
 
-def given(session: Session, project_row: Project) -> Given:
+def given(session: Session, project_row: Project) -> ClothFacts:
     """What a project's tally rests on."""
     row = project_row.cloth
-    return Given(
+    return ClothFacts(
         as_make(row),
         as_swatch(swatch(session, row.id)),
         past_tests(session, row.like, row.id),

@@ -20,7 +20,7 @@ MOST_KEPT = 400
 
 
 @dataclass(frozen=True)
-class Wanted:
+class TrialRequest:
     """One lay to be tried. Those of a ``group`` are tried in order until one is no longer than ``enough`` mm; those
     ``after`` a group are tried only while that one has found none."""
 
@@ -45,7 +45,7 @@ def length_of(row: Trial | None) -> float | None:
     return None if row is None or not row.lays else float(row.lays[0][1]["length"])
 
 
-def lacking(session: Session, wanted: Sequence[Wanted], seconds: float) -> list[Wanted]:
+def lacking(session: Session, wanted: Sequence[TrialRequest], seconds: float) -> list[TrialRequest]:
     """Those that were not tried yet, or too briefly; a group that has found what is enough lacks nothing."""
     there = known(session, (w.fingerprint for w in wanted))
     content = {
@@ -53,7 +53,7 @@ def lacking(session: Session, wanted: Sequence[Wanted], seconds: float) -> list[
         for w in wanted
         if w.group and w.enough is not None and (length_of(there.get(w.fingerprint)) or 1e12) <= w.enough
     }
-    out: dict[str, Wanted] = {}
+    out: dict[str, TrialRequest] = {}
     for one in wanted:
         row = there.get(one.fingerprint)
         if {one.group, one.after} & content or (row is not None and row.seconds >= SHORTER * seconds):
@@ -62,7 +62,7 @@ def lacking(session: Session, wanted: Sequence[Wanted], seconds: float) -> list[
     return list(out.values())
 
 
-def begin(session: Session, project_id: int, what: str, wanted: Sequence[Wanted], seconds: float) -> Job:
+def begin(session: Session, project_id: int, what: str, wanted: Sequence[TrialRequest], seconds: float) -> Job:
     """A waiting job that tries them; an earlier one for the same part of the screen is stopped."""
     old = select(Trial.fingerprint).order_by(Trial.created_at.desc(), Trial.fingerprint).offset(MOST_KEPT)
     session.execute(delete(Trial).where(Trial.fingerprint.in_(old.scalar_subquery())))

@@ -12,7 +12,7 @@ from sqlalchemy.orm import Session
 
 from ..core.cloth.make import PILE
 from ..core.washday.loads import PER_METRE, Batch, Load, LoadStep, Machine, group, learned_time
-from ..core.washday.schedule import GRAIN, Done, Plan, Waking, plan
+from ..core.washday.schedule import GRAIN, Done, Schedule, Waking, plan
 from . import records
 from .models.base import now
 from .models.cloth import Cloth
@@ -101,7 +101,7 @@ def _as_step(row: LoadTask) -> LoadStep:
     return LoadStep(row.what, cast(Machine, row.machine), row.minutes, row.bound, row.learn)  # type: ignore[arg-type]
 
 
-def replan(session: Session, to_buy: Callable[[Project], float | None], at: datetime, midnight: datetime) -> Plan:
+def replan(session: Session, to_buy: Callable[[Project], float | None], at: datetime, midnight: datetime) -> Schedule:
     """Plan everything that is not under way anew, from ``at`` on; ``midnight`` is the local day's beginning.
 
     Steps begun or done stay as they are. Raises CannotSchedule.

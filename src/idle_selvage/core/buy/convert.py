@@ -15,7 +15,7 @@ YARD = Source("standard", "international yard, 1959", "1 yd = 0.9144 m exactly, 
 
 Way = Literal["exact", "up", "nearest"]
 #: A length closer than this to a mark of the scale is that mark, mm.
-SAME_MM = 1e-6
+EXACT_MM = 1e-6
 
 
 @dataclass(frozen=True)
@@ -39,7 +39,7 @@ def spoken(mm: float) -> tuple[Spoken, ...]:
 
 
 def _way(mm: float, got: float, up: bool) -> Way:
-    if abs(mm - got) <= SAME_MM:
+    if abs(mm - got) <= EXACT_MM:
         return "exact"
     if up:
         return "up"

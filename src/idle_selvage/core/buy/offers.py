@@ -13,7 +13,7 @@ WASTE = Source("common practice", "share of the bought cloth that is not in a pi
 
 
 @dataclass(frozen=True)
-class Offer:
+class OfferedCloth:
     """What a shop offers. ``width`` selvage to selvage and ``margin`` of both together, unwashed, mm; shrinkages are
     figures to plan with, in per cent; ``stock`` the longest piece it has, ``least`` the shortest it cuts."""
 
@@ -28,7 +28,7 @@ class Offer:
 
 
 @dataclass(frozen=True)
-class Weighed:
+class WeighedOffer:
     """An offer with its purchase. ``waste`` is per cent of the cloth bought; ``lacking`` mm more than the stock."""
 
     purchase: Purchase
@@ -36,12 +36,12 @@ class Weighed:
     lacking: float
 
 
-def usable(offer: Offer) -> float:
+def usable(offer: OfferedCloth) -> float:
     """Usable width after washing, mm; zero or less when nothing is left."""
     return offer.width * (1.0 - offer.weft.value / 100.0) - offer.margin
 
 
-def weigh(offer: Offer, lay: float, area: float, order: Order) -> Weighed:
+def weigh(offer: OfferedCloth, lay: float, area: float, order: Order) -> WeighedOffer:
     """What an offer comes to when the pieces (``area`` mm² together) take ``lay`` mm of it."""
     bought = purchase(
         lay,
@@ -63,10 +63,10 @@ def weigh(offer: Offer, lay: float, area: float, order: Order) -> Weighed:
     )
     waste = Figure(share, "percent", steps=(step,), sources=(WASTE,))
     lacking = 0.0 if offer.stock is None else max(0.0, bought.to_buy.value - offer.stock)
-    return Weighed(bought, waste, lacking)
+    return WeighedOffer(bought, waste, lacking)
 
 
-def cheapest(weighed: Sequence[Weighed | None]) -> int | None:
+def cheapest(weighed: Sequence[WeighedOffer | None]) -> int | None:
     """Which one costs least, of those that can be had and have a price."""
     costs = {
         k: w.purchase.cost.value for k, w in enumerate(weighed) if w is not None and w.purchase.cost and not w.lacking
@@ -74,7 +74,7 @@ def cheapest(weighed: Sequence[Weighed | None]) -> int | None:
     return min(costs, key=lambda k: costs[k]) if costs else None
 
 
-def least_waste(weighed: Sequence[Weighed | None]) -> int | None:
+def least_waste(weighed: Sequence[WeighedOffer | None]) -> int | None:
     """Which one wastes the smallest share, of those that can be had."""
     shares = {k: w.waste.value for k, w in enumerate(weighed) if w is not None and not w.lacking}
     return min(shares, key=lambda k: shares[k]) if shares else None

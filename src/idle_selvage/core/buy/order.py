@@ -16,7 +16,7 @@ SHOP_STEPS_MM: tuple[float, ...] = (100.0, 250.0, 500.0, 114.3, 228.6, 457.2)
 
 
 #: Below this a length is the same length; floats are not exact to the last bit.
-SAME_MM = 1e-6
+ROUNDING_MM = 1e-6
 
 
 Rule = Literal["nap", "matching", "flaws"]
@@ -67,7 +67,7 @@ USUAL_ORDER = Order()
 
 def round_up(needed: float, step: float) -> float:
     """``needed`` up to a whole number of ``step``, never down by more than a millionth of a millimetre."""
-    return math.ceil((needed - SAME_MM) / step) * step
+    return math.ceil((needed - ROUNDING_MM) / step) * step
 
 
 def _figure(

@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 #: Widths read with a tape are the same when they differ by no more than this.
-SAME_MM = 0.6
+SAME_BAR_MM = 0.6
 #: Narrower bars cannot be seen to match. Common practice, no source.
 LEAST_SEEN_MM = 3.0
 
@@ -21,7 +21,7 @@ class Bar:
 
 
 @dataclass(frozen=True)
-class Bars:
+class BarPattern:
     """What one direction's bars come to.
 
     ``repeat`` in millimetres (None without bars); ``axes`` are positions of the mirror axes within one repeat,
@@ -39,10 +39,10 @@ class Bars:
         return bool(self.axes)
 
 
-NONE = Bars(None, (), None, False)
+NONE = BarPattern(None, (), None, False)
 
 
-def read_bars(sequence: Sequence[Bar]) -> Bars:
+def read_bars(sequence: Sequence[Bar]) -> BarPattern:
     """The repeat and axes of bars typed in order, until they start again."""
     bars = [bar for bar in sequence if bar.width > 0]
     merged, start = _merged(bars)
@@ -52,7 +52,7 @@ def read_bars(sequence: Sequence[Bar]) -> Bars:
     repeat = math.fsum(bar.width for bar in merged)
     axes = _axes(merged, start, repeat)
     dominant = _dominant(merged)
-    return Bars(repeat, axes, dominant, dominant is not None and dominant.width >= LEAST_SEEN_MM)
+    return BarPattern(repeat, axes, dominant, dominant is not None and dominant.width >= LEAST_SEEN_MM)
 
 
 def _merged(bars: Sequence[Bar]) -> tuple[list[Bar], float]:
@@ -72,7 +72,7 @@ def _merged(bars: Sequence[Bar]) -> tuple[list[Bar], float]:
 
 
 def _same(a: Bar, b: Bar) -> bool:
-    return a.colour.lower() == b.colour.lower() and abs(a.width - b.width) <= SAME_MM
+    return a.colour.lower() == b.colour.lower() and abs(a.width - b.width) <= SAME_BAR_MM
 
 
 def _shortest(bars: list[Bar]) -> list[Bar]:
@@ -105,7 +105,7 @@ def _dominant(bars: list[Bar]) -> Bar | None:
     return max(others, key=lambda bar: bar.width) if others else None
 
 
-def told(along: Bars, across: Bars) -> tuple[str, ...]:
+def told(along: BarPattern, across: BarPattern) -> tuple[str, ...]:
     """What the bars mean for laying, in sentences."""
     out = []
     if along.repeat is None and across.repeat is None:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-DIRECTIONS: dict[str, str] = {
+CLOTH_DIRECTIONS: dict[str, str] = {
     "none": "no direction",
     "nap": "nap or pile",
     "print": "a print with a top",

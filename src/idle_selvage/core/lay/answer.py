@@ -20,7 +20,7 @@ class Section:
 
 
 @dataclass(frozen=True)
-class Laid:
+class Placement:
     """One placement on the folded cloth."""
 
     piece: str
@@ -56,7 +56,7 @@ class Lay:
     seed: int
     steps: int
     sections: tuple[Section, ...]
-    laid: tuple[Laid, ...]
+    laid: tuple[Placement, ...]
     cut: tuple[Cut, ...]
     left_over: tuple[tuple[str, int], ...] = ()
     #: for a fixed length that does not do: the shortest complete lay found
@@ -112,7 +112,7 @@ def from_json(data: dict[str, Any]) -> Lay:
         data["seed"],
         data["steps"],
         tuple(Section(s["from"], s["to"], s["fold"], tuple(s["fold_at"])) for s in data["sections"]),
-        tuple(Laid(**entry) for entry in data["laid"]),
+        tuple(Placement(**entry) for entry in data["laid"]),
         tuple(Cut(**entry) for entry in data["cut"]),
         tuple((entry["piece"], entry["copies"]) for entry in data.get("left_over", [])),
         data.get("needed_length"),

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from ..cloth.bars import Bars as BarSequence
+from ..cloth.bars import BarPattern
 from ..plan.outline import Outline
 from .problem import Bars, LayPiece, Match, Problem, too_wide
 
@@ -24,7 +24,7 @@ class Meeting:
     centred: bool = False
 
 
-def washed_bars(along: BarSequence, across: BarSequence, warp: float, weft: float, margin: float) -> Bars:
+def washed_bars(along: BarPattern, across: BarPattern, warp: float, weft: float, margin: float) -> Bars:
     """The bars on the usable cloth after washing; only those whose matching can be seen.
 
     ``along`` follow one another along the cloth and ``across`` across it, in the measures of the unwashed cloth
@@ -38,7 +38,7 @@ def washed_bars(along: BarSequence, across: BarSequence, warp: float, weft: floa
     return Bars(x_repeat, y_repeat, x_axes, y_axes)
 
 
-def _washed(bars: BarSequence, shrinkage: float, off: float) -> tuple[float | None, tuple[float, ...]]:
+def _washed(bars: BarPattern, shrinkage: float, off: float) -> tuple[float | None, tuple[float, ...]]:
     if bars.repeat is None or not bars.seen:
         return None, ()
     left = 1.0 - shrinkage / 100.0

@@ -19,7 +19,7 @@ EdgeName = Literal["near selvage", "far selvage", "fold", "cut end"]
 
 
 @dataclass(frozen=True)
-class Shown:
+class PlacedShape:
     """One shape on the picture. ``tail``/``head`` are the grain arrow's ends; the two distances run from
     them to ``edge``, at right angles, in millimetres and including the selvage margin."""
 
@@ -47,7 +47,7 @@ class Drawing:
     low: float
     high: float
     fold_at: float | None
-    shapes: tuple[Shown, ...]
+    shapes: tuple[PlacedShape, ...]
 
 
 def draw(
@@ -67,7 +67,7 @@ def draw(
     section = lay.sections[0]
     folded = section.fold == "lengthwise" and view == "pinned"
     fold_at = section.fold_at[0] if folded else None
-    shapes: list[Shown] = []
+    shapes: list[PlacedShape] = []
     if folded:
         seen: dict[str, int] = {}
         for entry in lay.laid:
@@ -119,7 +119,7 @@ def _shown(
     margins: tuple[float, float],
     fold_at: float | None,
     lean: int,
-) -> Shown:
+) -> PlacedShape:
     half = piece.on_fold and fold_at is not None
     base: Outline = piece.outline
     if piece.on_fold and not half:
@@ -129,7 +129,7 @@ def _shown(
     tail, head = (place_point(p, x=x, y=y, turn=turn, mirrored=mirrored) for p in arrow)
     xs = [p[0] for p in outline]
     edge, low, high = _measure(tail, head, turn, width, margins, fold_at)
-    return Shown(
+    return PlacedShape(
         f"{piece.id}·{copy}",
         piece.id,
         copy,

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
-State = Literal["empty", "begun", "done", "look-again", "not-built"]
+StageState = Literal["empty", "begun", "done", "look-again", "not-built"]
 
 #: In working order. Cut is not built yet and cannot be entered.
 STAGES = ("plan", "cloth", "shrink", "buy", "true", "lay", "cut", "log")
@@ -13,7 +13,7 @@ NOT_BUILT = ("cut",)
 
 
 @dataclass(frozen=True)
-class Facts:
+class StageFacts:
     """What decides the stages: counts and yes-or-no facts of one project."""
 
     pieces: int
@@ -29,7 +29,7 @@ class Facts:
     stale: tuple[str, ...]
     can_buy: bool
     logged: int
-    true: tuple[State, str] = ("empty", "Make a true edge and test the fold.")
+    true: tuple[StageState, str] = ("empty", "Make a true edge and test the fold.")
 
 
 @dataclass(frozen=True)
@@ -37,24 +37,24 @@ class Stage:
     """One dot of the rail. ``why`` says what to do next or why to look again."""
 
     name: str
-    state: State
+    state: StageState
     why: str
 
 
-def stages(facts: Facts) -> tuple[Stage, ...]:
+def stages(facts: StageFacts) -> tuple[Stage, ...]:
     """Every stage with its state, in working order."""
     out_of_date = "Out of date: " + " and ".join(facts.stale) + "." if facts.stale else ""
-    plan: tuple[State, str] = ("done", "")
+    plan: tuple[StageState, str] = ("done", "")
     if facts.bad_pieces:
         plan = ("look-again", "A piece cannot be cut as described.")
     elif not facts.pieces:
         plan = ("empty", "Add the pattern pieces.")
-    cloth: tuple[State, str] = ("done", "")
+    cloth: tuple[StageState, str] = ("done", "")
     if facts.width_readings == 0:
         cloth = ("begun" if facts.kind_known else "empty", "Measure the width in three places.")
     elif facts.width_readings < 3:
         cloth = ("begun", "Measure the width in three places; fewer are given.")
-    shrink: tuple[State, str] = ("done", "")
+    shrink: tuple[StageState, str] = ("done", "")
     if not facts.washed_both_ways:
         shrink = (
             ("begun", "Wash the swatch and measure it again.")
@@ -65,17 +65,17 @@ def stages(facts: Facts) -> tuple[Stage, ...]:
         shrink = ("look-again", "The swatch's readings are made up by the stand-in washer: measure a real one.")
     elif facts.not_at_rest:
         shrink = ("begun", facts.not_at_rest)
-    lay: tuple[State, str] = ("done", "")
+    lay: tuple[StageState, str] = ("done", "")
     if facts.laying:
         lay = ("begun", "Laying now.")
     elif not facts.laid:
         lay = ("empty", "Lay the pieces.")
     elif out_of_date:
         lay = ("look-again", out_of_date)
-    buy: tuple[State, str] = ("done", "") if facts.can_buy else ("empty", "Lay the pieces first.")
+    buy: tuple[StageState, str] = ("done", "") if facts.can_buy else ("empty", "Lay the pieces first.")
     if facts.can_buy and out_of_date:
         buy = ("look-again", out_of_date)
-    log: tuple[State, str] = ("begun", "") if facts.logged else ("empty", "Nothing was written down yet.")
+    log: tuple[StageState, str] = ("begun", "") if facts.logged else ("empty", "Nothing was written down yet.")
     states = {"plan": plan, "cloth": cloth, "shrink": shrink, "buy": buy, "true": facts.true, "lay": lay, "log": log}
     return tuple(
         Stage(name, "not-built", "Not built yet.") if name in NOT_BUILT else Stage(name, *states[name])

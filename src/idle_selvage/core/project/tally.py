@@ -15,7 +15,7 @@ from ..plan.allowance import cut_line
 from ..plan.outline import BadPiece
 from ..plan.piece import Piece
 from ..shrink.history import Past
-from ..shrink.known import RAW_CUT, TREATED, Known, known_shrinkage, nothing_left
+from ..shrink.known import RAW_CUT, TREATED, Shrinkage, known_shrinkage, nothing_left
 from ..shrink.swatch import RESTS, Swatch
 from ..working import Figure
 
@@ -37,11 +37,11 @@ class Wishes:
 class Tally:
     """The figures at the foot of every screen. None where something is still missing; ``missing`` says what."""
 
-    warp: Known
-    weft: Known
+    warp: Shrinkage
+    weft: Shrinkage
     #: what is taken off before cutting; differs from ``warp`` and ``weft`` when the cloth is cut raw or was treated
-    warp_taken: Known
-    weft_taken: Known
+    warp_taken: Shrinkage
+    weft_taken: Shrinkage
     width: Figure | None
     purchase: Purchase | None
     missing: dict[str, str]
@@ -49,7 +49,7 @@ class Tally:
 
 
 @dataclass(frozen=True)
-class Given:
+class ClothFacts:
     """What a tally rests on besides the cloth's measures. ``raw``: cut before washing, to shrink to fit.
     ``treated``: width and length in hand were measured after pre-treatment."""
 
@@ -61,7 +61,7 @@ class Given:
 
 
 @dataclass(frozen=True)
-class Laid:
+class MeasuredLay:
     """The chosen lay: its length in mm, what each rule of the cloth costs in it, and what serves a rule of thumb."""
 
     length: float
@@ -70,7 +70,7 @@ class Laid:
     main_pieces: int = 0
 
 
-def tally(cloth: Cloth | None, given: Given, lay: Laid | None, wishes: Wishes) -> Tally:
+def tally(cloth: Cloth | None, given: ClothFacts, lay: MeasuredLay | None, wishes: Wishes) -> Tally:
     """Everything that can be said now. ``lay`` is the chosen one, or None."""
     warp = known_shrinkage(given.make, given.swatch, given.past, "warp")
     weft = known_shrinkage(given.make, given.swatch, given.past, "weft")

@@ -17,7 +17,7 @@ Basis = Literal["swatch", "history", "range", "raw", "none"]
 
 
 @dataclass(frozen=True)
-class Known:
+class Shrinkage:
     """Shrinkage of one direction: what it rests on, the figure, and what to plan with; or what is wrong."""
 
     direction: Direction
@@ -30,29 +30,29 @@ class Known:
 TREATED = Source("your own log", "pre-treated already", "what is left to lose is planned as nothing")
 
 
-def known_shrinkage(make: Make, swatch: Swatch, past: Sequence[Past], direction: Direction) -> Known:
+def known_shrinkage(make: Make, swatch: Swatch, past: Sequence[Past], direction: Direction) -> Shrinkage:
     """The washed swatch when there is one, else one's own tests of like cloth, else the range of the blend."""
     try:
         figure = in_all(swatch, direction)
     except BadReadings as fault:
-        return Known(direction, "none", None, None, str(fault))
+        return Shrinkage(direction, "none", None, None, str(fault))
     if figure is not None:
-        return Known(direction, "swatch", figure, plan_with(figure))
+        return Shrinkage(direction, "swatch", figure, plan_with(figure))
     own = from_history(past, direction)
     if own is not None:
-        return Known(direction, "history", own, plan_with(own))
+        return Shrinkage(direction, "history", own, plan_with(own))
     entry = blend_range(make)
     if entry is None:
-        return Known(direction, "none", None, None, "Wash a swatch, or say what the cloth is made of.")
+        return Shrinkage(direction, "none", None, None, "Wash a swatch, or say what the cloth is made of.")
     figure = planned_from_range(entry, direction)
-    return Known(direction, "range", figure, plan_with(figure))
+    return Shrinkage(direction, "range", figure, plan_with(figure))
 
 
-def nothing_left(direction: Direction, why: str, formula: str, sources: tuple[Source, ...]) -> Known:
+def nothing_left(direction: Direction, why: str, formula: str, sources: tuple[Source, ...]) -> Shrinkage:
     """Shrinkage to plan with when none is to come before cutting: the cloth was treated, or stays raw."""
     step = Step(why, formula, (("shrinkage before cutting", percent(0.0)),), percent(0.0))
     figure = Figure(0.0, "percent", steps=(step,), sources=sources, note=why)
-    return Known(direction, "raw", figure, figure)
+    return Shrinkage(direction, "raw", figure, figure)
 
 
 RAW_CUT = Source("common practice", "sew first, shrink to fit", "the pieces are enlarged instead of the cloth shrunk")

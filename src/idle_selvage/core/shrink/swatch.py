@@ -20,7 +20,7 @@ from .shrinkage import (
 TM179 = Source("standard", "AATCC TM179", "skew from the diagonals of a marked square; from memory")
 RESTS = Source("common practice", "stop when a wash adds less than 0.5 % in both directions")
 
-DIRECTIONS: tuple[Direction, Direction] = ("warp", "weft")
+BOTH_WAYS: tuple[Direction, Direction] = ("warp", "weft")
 #: A wash that adds less than this, per cent, in both directions is the last.
 AT_REST = 0.5
 #: Kinds that usually want more than one wash. Common practice, no source.
@@ -29,7 +29,7 @@ MOST_WASHES = 8
 
 #: One marked distance: before, then after each wash; None where it was not measured.
 Row = tuple[float | None, ...]
-Verdict = Literal["unwashed", "once", "again", "stable", "unsure"]
+RestVerdict = Literal["unwashed", "once", "again", "stable", "unsure"]
 
 
 @dataclass(frozen=True)
@@ -104,7 +104,7 @@ def cycles(swatch: Swatch) -> tuple[Cycle, ...]:
     )
 
 
-def skew_percent(ac: float, bd: float) -> float:
+def skew_from_diagonals(ac: float, bd: float) -> float:
     """Skew of a marked square from its diagonals, ``100 × 2 (AC − BD) ÷ (AC + BD)`` per cent (AATCC TM179)."""
     return 100.0 * 2.0 * (ac - bd) / (ac + bd)
 
@@ -114,7 +114,7 @@ def skew_of(swatch: Swatch, wash: int) -> Figure | None:
     if wash >= len(swatch.diagonals) or swatch.diagonals[wash] is None:
         return None
     ac, bd = swatch.diagonals[wash] or (0.0, 0.0)
-    value = skew_percent(ac, bd)
+    value = skew_from_diagonals(ac, bd)
     step = Step(
         "skew",
         "100 × 2 (AC − BD) ÷ (AC + BD)",
@@ -139,7 +139,7 @@ def corners(
     return ((0.0, 0.0), (along, 0.0), (along + shift, high), (shift, high))
 
 
-def verdict(swatch: Swatch, kind: str = "") -> tuple[Verdict, str]:
+def verdict(swatch: Swatch, kind: str = "") -> tuple[RestVerdict, str]:
     """Whether the cloth has come to rest, and the sentence that says so."""
     found = [c for c in cycles(swatch) if c.warp is not None and c.weft is not None]
     if not found:
@@ -174,7 +174,7 @@ def _sure(swatch: Swatch, direction: Direction) -> float:
 def too_small(swatch: Swatch) -> float | None:
     """When the tape alone leaves more than ±1 %, the marked distance that would do, millimetres; else None."""
     worst: float | None = None
-    for direction in DIRECTIONS:
+    for direction in BOTH_WAYS:
         marks = [before for row in swatch.rows(direction) if row and (before := row[0]) is not None and before > 0]
         if not marks:
             continue

@@ -88,7 +88,7 @@ class Programme:
 
 
 @dataclass(frozen=True)
-class Facts:
+class TreatmentFacts:
     """What decides the treatment besides the care: planning kinds, dye, crinkled or not."""
 
     kinds: tuple[str, ...] = ()
@@ -124,7 +124,7 @@ def default_school(wash: str) -> School:
     return "leave" if wash in ("dry-clean", "never") else "mirror"
 
 
-def programme(wash: str, dry: str, school: School, facts: Facts) -> tuple[Programme, tuple[str, ...]]:
+def programme(wash: str, dry: str, school: School, facts: TreatmentFacts) -> tuple[Programme, tuple[str, ...]]:
     """What is done under a school, and what the fibres made different from it, in sentences.
 
     A blend is treated as mildly as the mildest of its fibres asks.
@@ -179,7 +179,7 @@ def _dry(dry: Dry, kinds: Sequence[str]) -> tuple[Dry, str]:
     return dry, ""
 
 
-def advise(wash: str, dry: str, facts: Facts, school: School | None = None) -> Advice:
+def advise(wash: str, dry: str, facts: TreatmentFacts, school: School | None = None) -> Advice:
     """The treatment of one cloth. ``school`` None takes the default of the garment's care."""
     gone_by = school or default_school(wash)
     plan, changed = programme(wash, dry, gone_by, facts)
@@ -190,7 +190,7 @@ def advise(wash: str, dry: str, facts: Facts, school: School | None = None) -> A
     return Advice(gone_by, school is not None, why, changed, forbids, _steps(plan, gone_by, facts), plan)
 
 
-def _steps(plan: Programme, school: School, facts: Facts) -> tuple[TreatStep, ...]:
+def _steps(plan: Programme, school: School, facts: TreatmentFacts) -> tuple[TreatStep, ...]:
     if school == "fit":
         return (
             TreatStep("Do not wash the cloth. Lay and cut the enlarged pieces on the raw cloth."),
@@ -231,7 +231,7 @@ def _steps(plan: Programme, school: School, facts: Facts) -> tuple[TreatStep, ..
     return tuple(steps)
 
 
-def _wash_step(plan: Programme, facts: Facts, why_alone: str) -> TreatStep:
+def _wash_step(plan: Programme, facts: TreatmentFacts, why_alone: str) -> TreatStep:
     materials = ["the soap the garment will get"]
     caution = "Hot water scalds: test it, keep children away." if plan.temperature >= 60 or plan.cycle == "soak" else ""
     if plan.cycle == "soak":
@@ -252,7 +252,7 @@ def _wash_step(plan: Programme, facts: Facts, why_alone: str) -> TreatStep:
     return TreatStep(f"{text}.", tuple(materials), caution)
 
 
-def _dry_steps(plan: Programme, facts: Facts) -> list[TreatStep]:
+def _dry_steps(plan: Programme, facts: TreatmentFacts) -> list[TreatStep]:
     lint = "Clean the lint filter before and after: loose ends make dust, and dust burns."
     out: list[TreatStep] = []
     if plan.dry == "tumble-short":

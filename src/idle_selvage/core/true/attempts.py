@@ -8,7 +8,7 @@ from typing import Literal
 
 from .slant import BANDS_MM, band_of
 
-State = Literal["none", "true", "go-on", "stop"]
+LoopState = Literal["none", "true", "go-on", "stop"]
 
 #: It must get better by more than a tape can tell to count as better, mm.
 BETTER_MM = 1.0
@@ -30,7 +30,7 @@ class Attempt:
 class Loop:
     """Where the tests of one place have got to, and what that means."""
 
-    state: State
+    state: LoopState
     told: str
     best: float | None
 

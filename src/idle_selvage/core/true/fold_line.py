@@ -15,7 +15,7 @@ Ripple = Literal["", "out", "in"]
 
 
 @dataclass(frozen=True)
-class Station:
+class FoldReading:
     """At ``along`` mm from the tested end, the fold lies ``distance`` mm from the selvages."""
 
     along: float
@@ -23,7 +23,7 @@ class Station:
 
 
 @dataclass(frozen=True)
-class Move:
+class FoldMove:
     """Where the fold is moved, and by how much: above nothing away from the selvages, below it towards them, mm."""
 
     along: float
@@ -36,12 +36,12 @@ class FoldLine:
 
     spread: float
     mean: float
-    moves: tuple[Move, ...]
+    moves: tuple[FoldMove, ...]
     good: bool
     enough: bool
 
 
-def fold_line(stations: Sequence[Station]) -> FoldLine | None:
+def fold_line(stations: Sequence[FoldReading]) -> FoldLine | None:
     """Spread and moves towards the mean, which moves least cloth in all; None before anything was read."""
     if not stations:
         return None
@@ -49,7 +49,7 @@ def fold_line(stations: Sequence[Station]) -> FoldLine | None:
     mean = math.fsum(distances) / len(distances)
     spread = max(distances) - min(distances)
     good = spread <= GOOD_SPREAD_MM + 1e-9
-    moves = () if good else tuple(Move(s.along, mean - s.distance) for s in sorted(stations, key=lambda s: s.along))
+    moves = () if good else tuple(FoldMove(s.along, mean - s.distance) for s in sorted(stations, key=lambda s: s.along))
     return FoldLine(spread, mean, tuple(m for m in moves if abs(m.by) >= 0.5), good, len(stations) >= LEAST_STATIONS)
 
 

@@ -12,7 +12,7 @@ def tilt(first: float, second: float, arrow_length: float) -> float:
 
 
 #: Two distances that differ by no more than this are equal, mm. Common practice, no source.
-SAME_MM = 2.0
+ON_GRAIN_MM = 2.0
 
 
 @dataclass(frozen=True)
@@ -33,4 +33,4 @@ def check_grain(measured: tuple[float, float], wanted: tuple[float, float], arro
     if arrow <= 0:
         raise ValueError("An arrow without a length says nothing.")
     off = (measured[1] - measured[0]) - (wanted[1] - wanted[0])
-    return GrainCheck(tilt(measured[0], measured[0] + off, arrow), 0.0 - off, abs(off) <= SAME_MM)
+    return GrainCheck(tilt(measured[0], measured[0] + off, arrow), 0.0 - off, abs(off) <= ON_GRAIN_MM)

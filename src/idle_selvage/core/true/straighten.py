@@ -8,10 +8,10 @@ from typing import Literal
 from ..cloth.make import PILE
 from .slant import Slant, accepted
 
-School = Literal["pin", "pull"]
+StraightenSchool = Literal["pin", "pull"]
 Action = Literal["nothing", "steam", "straighten", "cut", "follow", "choose"]
 
-SCHOOLS: dict[School, tuple[str, str]] = {
+STRAIGHTEN_SCHOOLS: dict[StraightenSchool, tuple[str, str]] = {
     "pin": (
         "Pin and steam",
         "pulling only distorts: the weft goes back where it was when the cloth is let go; steam sets it",
@@ -29,7 +29,7 @@ STEAM = "Steam and a hot iron burn: keep hands clear, and let the cloth cool bef
 
 
 @dataclass(frozen=True)
-class ClothFacts:
+class StraightenFacts:
     """What decides how it may be treated, as on the cloth. ``bars``: bars that can be seen, woven or printed."""
 
     weave: str = "plain"
@@ -41,20 +41,20 @@ class ClothFacts:
 
 
 @dataclass(frozen=True)
-class Plan:
+class Straightening:
     """What to do next: the action, its headline, the steps, what is forbidden and why, cautions, and other ways out."""
 
     action: Action
     headline: str
     steps: tuple[str, ...]
-    school: School
+    school: StraightenSchool
     school_why: str
     forbids: tuple[str, ...]
     cautions: tuple[str, ...]
     else_: tuple[str, ...]
 
 
-def forbidden(facts: ClothFacts) -> tuple[str, ...]:
+def forbidden(facts: StraightenFacts) -> tuple[str, ...]:
     """Why this cloth is never pulled, as sentences; none when it may be."""
     out = []
     if facts.weave in PILE:
@@ -66,21 +66,23 @@ def forbidden(facts: ClothFacts) -> tuple[str, ...]:
     return tuple(out)
 
 
-def cannot_be_trued(facts: ClothFacts) -> str:
+def cannot_be_trued(facts: StraightenFacts) -> str:
     """Why the weft of this cloth cannot be moved at all, as a sentence, or nothing."""
     if facts.finish == "resin":
         return "It is resin-finished or heat-set: the weft is fixed where it is and comes back after every wash."
     return ""
 
 
-def default_school(facts: ClothFacts) -> tuple[School, str]:
+def default_school(facts: StraightenFacts) -> tuple[StraightenSchool, str]:
     """The school that suits the cloth, with the reason."""
     if forbidden(facts):
         return "pin", "because this cloth must not be pulled"
     return "pin", "because it cannot overdo it, and steam holds what a pull lets go"
 
 
-def plan(slant: Slant, facts: ClothFacts, length: float | None = None, school: School | None = None) -> Plan:
+def plan(
+    slant: Slant, facts: StraightenFacts, length: float | None = None, school: StraightenSchool | None = None
+) -> Straightening:
     """What to do for a slant. ``length`` is how much cloth there is, mm; ``school`` the maker's choice."""
     forbids = forbidden(facts)
     chosen, why = default_school(facts)
@@ -89,9 +91,9 @@ def plan(slant: Slant, facts: ClothFacts, length: float | None = None, school: S
     fixed = cannot_be_trued(facts)
     printed = facts.colouring == "printed" and facts.bars
 
-    def made(action: Action, headline: str, steps: list[str], cautions: list[str], *else_: str) -> Plan:
+    def made(action: Action, headline: str, steps: list[str], cautions: list[str], *else_: str) -> Straightening:
         stuck = (fixed,) if fixed else ()
-        return Plan(action, headline, tuple(steps), chosen, why, (*stuck, *forbids), tuple(cautions), else_)
+        return Straightening(action, headline, tuple(steps), chosen, why, (*stuck, *forbids), tuple(cautions), else_)
 
     if slant.band == "true":
         return made("nothing", "True: fold it and lay", ["Fold selvage to selvage and check the fold."], [])
@@ -124,7 +126,10 @@ def plan(slant: Slant, facts: ClothFacts, length: float | None = None, school: S
         return made("steam", "Steam and press it to shape", steps, [STEAM])
     if slant.band == "straighten":
         return made(
-            "straighten", f"Straighten it: {SCHOOLS[chosen][0].lower()}", _steps(slant, chosen, length), [STEAM]
+            "straighten",
+            f"Straighten it: {STRAIGHTEN_SCHOOLS[chosen][0].lower()}",
+            _steps(slant, chosen, length),
+            [STEAM],
         )
     steps = [
         "Cut off the next metre or two and make a new true edge: the first of a roll is the worst.",
@@ -137,7 +142,7 @@ def plan(slant: Slant, facts: ClothFacts, length: float | None = None, school: S
     )
 
 
-def _back(slant: Slant, facts: ClothFacts) -> str:
+def _back(slant: Slant, facts: StraightenFacts) -> str:
     limit = "2 % for stripes and checks" if facts.bars else "3 %"
     if accepted(slant.skew.value, facts.bars):
         return f"It is within the usual limit of {limit}: a shop need not take it back."
@@ -152,7 +157,7 @@ def pull_corners(slant: Slant) -> tuple[str, str]:
     return "the far selvage at this end", "the near selvage at the other end"
 
 
-def _steps(slant: Slant, school: School, length: float | None) -> list[str]:
+def _steps(slant: Slant, school: StraightenSchool, length: float | None) -> list[str]:
     parts = ""
     if length is not None and length > MOST_AT_ONCE_MM:
         parts = f"Work in {int(-(-length // MOST_AT_ONCE_MM))} lengths of at most 2 m, one after another."

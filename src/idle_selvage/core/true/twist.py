@@ -11,7 +11,7 @@ from ..plan.piece import Grain
 from ..working import Figure, Quantity, Source, Step, length
 
 TWIST = Source("common practice", "twist at the hem ≈ H × tan a", "a panel of length H on cloth with slant a")
-Verdict = Literal["harmless", "visible", "will not hang"]
+TwistVerdict = Literal["harmless", "visible", "will not hang"]
 
 #: Twist at the hem up to which nobody sees it, and from which the garment turns on the body, mm. From memory.
 SEEN_MM = 10.0
@@ -28,7 +28,7 @@ class Twist:
     piece: str
     twist: Figure
     drift: Figure
-    verdict: Verdict
+    verdict: TwistVerdict
     drift_told: str
 
 
@@ -47,7 +47,7 @@ def twist_of(
     slope = math.tan(math.radians(abs(angle)))
     twist, drift = height * slope, width * slope
     put = (("slant a", Quantity(abs(angle), "angle")),)
-    verdict: Verdict = "harmless" if twist <= SEEN_MM else "visible" if twist <= HANGS_MM else "will not hang"
+    verdict: TwistVerdict = "harmless" if twist <= SEEN_MM else "visible" if twist <= HANGS_MM else "will not hang"
     told = ""
     if bars and grain in ("lengthwise", "any"):
         if drift <= MATCHED_MM:

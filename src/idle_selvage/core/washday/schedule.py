@@ -55,7 +55,7 @@ class Slot:
 
 
 @dataclass(frozen=True)
-class Plan:
+class Schedule:
     """Every step's slot, by load then step; when all is done; whether nothing shorter exists."""
 
     slots: tuple[Slot, ...]
@@ -68,7 +68,7 @@ def plan(
     now: int,
     waking: Waking | None = None,
     begun: Mapping[tuple[int, int], Done] | None = None,
-) -> Plan:
+) -> Schedule:
     """The earliest finish. ``now`` in minutes; ``begun`` are steps, by (load, step), that cannot be moved any more.
 
     Raises :class:`CannotSchedule` when a step is longer than a waking day, or there are too many.
@@ -91,7 +91,7 @@ def plan(
                 "Treat the cloth in two lengths."
             )
     if not tasks:
-        return Plan((), now, True)
+        return Schedule((), now, True)
     return _solve(tasks, len(loads), now, waking, begun)
 
 
@@ -117,7 +117,7 @@ def windows(step: LoadStep, now: int, waking: Waking) -> list[tuple[int, int]]:
 
 def _solve(
     tasks: list[tuple[int, int, LoadStep]], loads: int, now: int, waking: Waking, begun: Mapping[tuple[int, int], Done]
-) -> Plan:
+) -> Schedule:
     # more than half a second to import, and only this needs it
     from ortools.sat.python import cp_model
 
@@ -164,4 +164,4 @@ def _solve(
     slots = tuple(
         Slot(i, j, int(solver.value(starts[i, j])) * GRAIN, int(solver.value(ends[i, j])) * GRAIN) for i, j, _ in tasks
     )
-    return Plan(slots, max(slot.end for slot in slots), status == cp_model.OPTIMAL)
+    return Schedule(slots, max(slot.end for slot in slots), status == cp_model.OPTIMAL)

@@ -19,7 +19,7 @@ import numpy as np
 from shapely.geometry import box
 
 from ...plan.outline import is_mirror_symmetric, whole_polygon
-from ..answer import Cut, Laid, Section
+from ..answer import Cut, Placement, Section
 from ..problem import TOLERANCE_MM, Fixed, LayPiece, Problem, piece_area
 from .matching import Bound, Matching, Phases, turns_for, whole_ring
 from .orientations import Pose, Ring, pose, poses
@@ -405,9 +405,9 @@ def _obstacles(problem: Problem, way: Way, offset: float, folded_at: float) -> l
 
 def unfold(
     strip: Strip, placed: tuple[Placed, ...], length: float, offset: float, section: int
-) -> tuple[list[Laid], list[Cut]]:
+) -> tuple[list[Placement], list[Cut]]:
     """What is pinned and what is cut; ``copy`` is numbered by :func:`number`. ``length``: of the strip."""
-    laid: list[Laid] = []
+    laid: list[Placement] = []
     cut: list[Cut] = []
     shift = offset + (length if strip.lengths == 2 else 0.0)
     for place in placed:
@@ -417,7 +417,7 @@ def unfold(
             y = round(image.across * place.y + image.lift, 4)
             cut.append(Cut(part.piece, 0, x, y, image.turn, image.mirrored))
             if k == 0:
-                laid.append(Laid(part.piece, section, x, y, variant.turn, variant.mirrored, variant.layers))
+                laid.append(Placement(part.piece, section, x, y, variant.turn, variant.mirrored, variant.layers))
     return laid, cut
 
 

@@ -11,7 +11,7 @@ import math
 from dataclasses import dataclass
 from typing import Protocol
 
-from ..answer import Cut, Laid, Section
+from ..answer import Cut, Placement, Section
 from ..problem import Problem
 from .draws import below, generator
 from .folds import Way, fixed_end, section_of, strip_for, unfold, ways
@@ -38,7 +38,7 @@ class Outcome:
     score: float
     left: int
     sections: tuple[Section, ...]
-    laid: tuple[Laid, ...]
+    laid: tuple[Placement, ...]
     cut: tuple[Cut, ...]
     key: tuple[object, ...] = ()
     placed: tuple[Placed, ...] = ()

@@ -25,7 +25,7 @@ from .draws import below, unit
 from .orientations import pose
 
 #: Residues nearer than this are one.
-SAME_MM = 0.05
+SAME_PHASE_MM = 0.05
 #: Share of the restarts that take a phase at which many pieces lie flush with an edge.
 VOTED = 0.7
 #: Share of the restarts that pin a phase to an axis, where that lets pieces be turned.
@@ -99,10 +99,10 @@ class Matching:
             (a - b) % root.repeat
             for b in list(beyond)[:1]
             for a in axes
-            if all(any(_apart(a - b + c, x, root.repeat) <= SAME_MM for x in axes) for c in beyond)
+            if all(any(_apart(a - b + c, x, root.repeat) <= SAME_PHASE_MM for x in axes) for c in beyond)
         ]
         if root.choices is not None:
-            found = [c for c in root.choices if any(_apart(c, f, root.repeat) <= SAME_MM for f in found)]
+            found = [c for c in root.choices if any(_apart(c, f, root.repeat) <= SAME_PHASE_MM for f in found)]
         return _distinct(found, root.repeat)
 
     def _entries(self, piece: LayPiece, axis: Axis) -> list[tuple[str, tuple[float, float], float | None]]:
@@ -130,7 +130,7 @@ class Matching:
                 (a, a_beyond), (b, b_beyond) = find(one), find(two)
                 if a != b:
                     parent[b] = (a, a_beyond + step - b_beyond)
-                elif _apart(b_beyond - a_beyond, step, repeat) > SAME_MM:
+                elif _apart(b_beyond - a_beyond, step, repeat) > SAME_PHASE_MM:
                     faults.append(
                         f"Piece “{piece.id[:60]}” ties the groups “{one[:40]}” and “{two[:40]}” together by its "
                         f"points, and another piece ties them otherwise; they cannot both match. Leave a point out."
@@ -170,7 +170,7 @@ class Matching:
             for choices in given:
                 kept = [c % repeat for c in choices]
                 if root.choices is not None:
-                    kept = [c for c in root.choices if any(_apart(c, k, repeat) <= SAME_MM for k in kept)]
+                    kept = [c for c in root.choices if any(_apart(c, k, repeat) <= SAME_PHASE_MM for k in kept)]
                 root.choices = _distinct(kept, repeat)
                 if not root.choices:
                     faults.append(
@@ -269,7 +269,7 @@ class Matching:
                 for origin in flush:
                     phase = float(origin + at - beyond) % root.repeat
                     for k, (known, weight) in enumerate(votes):
-                        if _apart(known, phase, root.repeat) <= SAME_MM:
+                        if _apart(known, phase, root.repeat) <= SAME_PHASE_MM:
                             votes[k] = (known, weight + piece.copies)
                             break
                     else:
@@ -317,10 +317,10 @@ def _apart(a: float, b: float, repeat: float) -> float:
 def _distinct(values: Iterable[float], repeat: float) -> list[float]:
     kept: list[float] = []
     for value in values:
-        if all(_apart(value, k, repeat) > SAME_MM for k in kept):
+        if all(_apart(value, k, repeat) > SAME_PHASE_MM for k in kept):
             kept.append(value)
     return kept
 
 
 def _meets(bound: Bound, others: list[Bound], repeat: float) -> bool:
-    return any(_apart(bound.base or 0.0, o.base or 0.0, repeat) <= SAME_MM for o in others)
+    return any(_apart(bound.base or 0.0, o.base or 0.0, repeat) <= SAME_PHASE_MM for o in others)

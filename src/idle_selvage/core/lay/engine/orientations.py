@@ -14,7 +14,7 @@ from shapely.geometry import Polygon
 Ring = NDArray[np.float64]
 
 #: Poses whose outlines differ by less than this are the same pose.
-SAME_MM = 0.01
+SAME_POSE_MM = 0.01
 
 
 @dataclass(frozen=True)
@@ -55,7 +55,7 @@ def _poses(corners: bytes, choices: tuple[tuple[int, bool], ...]) -> tuple[Pose,
     for turn, mirrored in choices:
         candidate = pose(outline, turn, mirrored)
         shape = Polygon(candidate.ring - candidate.ring.min(axis=0))
-        if any(shape.exterior.hausdorff_distance(other.exterior) < SAME_MM for other in shapes):
+        if any(shape.exterior.hausdorff_distance(other.exterior) < SAME_POSE_MM for other in shapes):
             continue
         kept.append(candidate)
         shapes.append(shape)

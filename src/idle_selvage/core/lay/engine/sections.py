@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import math
 
-from ..answer import Cut, Laid, Section
+from ..answer import Cut, Placement, Section
 from ..problem import Problem
 from .draws import below, generator
 from .folds import Way, fixed_end, may_double, section_of, strip_for, unfold, ways
@@ -163,7 +163,7 @@ class CombinationLane:
 
     def outcome(self) -> Outcome:
         sections: list[Section] = []
-        laid: list[Laid] = []
+        laid: list[Placement] = []
         cut: list[Cut] = []
         at = 0.0
         for search in self.best:

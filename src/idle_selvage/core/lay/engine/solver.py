@@ -10,7 +10,7 @@ import math
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 
-from ..answer import Cut, Laid, Lay, Section, to_json
+from ..answer import Cut, Lay, Placement, Section, to_json
 from ..check import check_lay
 from ..problem import BadProblem, Problem, piece_area
 from ..problem import to_json as problem_json
@@ -322,7 +322,7 @@ def _lay(
     )
 
 
-def with_fixed(problem: Problem, outcome: Outcome) -> tuple[list[Laid], list[Cut]]:
+def with_fixed(problem: Problem, outcome: Outcome) -> tuple[list[Placement], list[Cut]]:
     """The placements with those the maker has fixed. Two that are images of each other in a fold are one
     placement on two layers."""
     laid, cut = list(outcome.laid), list(outcome.cut)
@@ -349,7 +349,7 @@ def with_fixed(problem: Problem, outcome: Outcome) -> tuple[list[Laid], list[Cut
                     break
             if piece.on_fold and any(abs(f.y - y) < 0.1 for y in where.fold_at):
                 layers = 2
-            laid.append(Laid(piece.id, section, f.x, f.y, f.turn, f.mirrored, layers))
+            laid.append(Placement(piece.id, section, f.x, f.y, f.turn, f.mirrored, layers))
     return laid, cut
 
 
