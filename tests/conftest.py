@@ -36,6 +36,12 @@ def pytest_unconfigure(config: pytest.Config) -> None:
         shutil.rmtree(base, ignore_errors=True)
 
 
+def data_of(app: Any) -> Database:
+    """The data an application works on."""
+    database: Database = app.config["SERVICES"].database
+    return database
+
+
 class Person:
     """Somebody at the API, speaking JSON."""
 
@@ -81,7 +87,7 @@ def person(tmp_path: Path, empty_data: Path) -> Iterator[Person]:
     shutil.copy(empty_data, tmp_path)
     app = create_app(tmp_path)
     yield Person(app)
-    app.config["DATABASE"].close()
+    data_of(app).close()
 
 
 @pytest.fixture

@@ -211,7 +211,7 @@ def _serve_locked(home: Path, port: int, lock: object, *, demo: bool) -> int:
 
             _say("Loading the demo: a choir's concert outfits …")
             try:
-                load(app)
+                load(database, workers)
             except BaseException:
                 # half a demo would look like the whole one at the next start
                 workers.close()
@@ -245,6 +245,7 @@ def _lay(args: argparse.Namespace) -> int:
     from .core.lay.problem import BadProblem
     from .formats.lay_json import lay_text, read_problem_file
     from .formats.svg_lay import write_svg
+    from .jobs.partner import second_process
 
     if args.check:
         return _check(args)
@@ -273,7 +274,7 @@ def _lay(args: argparse.Namespace) -> int:
             steps=args.steps,
             clock=time.monotonic,
             on_progress=show,
-            workers=args.workers,
+            partner=second_process if args.workers > 1 else None,
         )
     except BadProblem as bad:
         for fault in bad.faults:

@@ -75,7 +75,7 @@ def laid(tmp_path_factory: pytest.TempPathFactory) -> Person:
     person = Person(create_app(tmp_path_factory.mktemp("laid")))
     ready(person)
     job = person.ask("POST", "/projects/1/lays", seconds=1)["id"]
-    laying.run(person.app.config["DATABASE"], job)
+    laying.run(person.app.config["SERVICES"].database, job)
     person.ask("POST", "/cloths", name="Spare")
     person.ask("PUT", "/cloths/1/photo", data=PHOTO)
     person.ask("POST", "/cloths/1/washes", how="40 °C", grade=3)

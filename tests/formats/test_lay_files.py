@@ -15,7 +15,7 @@ from idle_selvage.formats.lay_json import lay_text, parse_problem, read_problem_
 from idle_selvage.formats.svg_lay import write_svg
 from idle_selvage.formats.svg_pieces import read_svg
 
-from ..core.lay_cases import problem, rectangle, shirt
+from ..core.lay.lay_cases import problem, rectangle, shirt
 
 
 def test_lay_text_round_trip() -> None:
@@ -76,6 +76,6 @@ def test_a_printed_lay_can_be_read_back_as_pieces() -> None:
     asked = read_problem(data)
     picture = draw(solve(asked, steps=5, clock=lambda: 0.0).lay, {p.id: p for p in asked.pieces}, asked.width)
     drawing = read_svg(write_svg(picture, title="t", system="metric").encode())
-    piece = next(p for p in drawing.pieces if p.name == "gusset")
+    piece = next(p for p in drawing.what if p.name == "gusset")
     xs = [x for x, _ in piece.outline]
     assert max(xs) - min(xs) == pytest.approx(200, abs=0.01)

@@ -19,8 +19,8 @@ def svg(inside: str, head: str = 'width="400mm" height="300mm" viewBox="0 0 400 
 
 
 def only(drawing: Drawing) -> Piece:
-    assert len(drawing.pieces) == 1, drawing
-    return drawing.pieces[0]
+    assert len(drawing.what) == 1, drawing
+    return drawing.what[0]
 
 
 def size(piece: Piece) -> tuple[float, float]:
@@ -158,13 +158,13 @@ def test_words_in_classes() -> None:
 )
 def test_what_could_not_be_read_is_listed(inside: str, why: str) -> None:
     drawing = read_svg(svg(inside))
-    assert drawing.pieces, "the rest is still read"
+    assert drawing.what, "the rest is still read"
     if why:
         assert any(why in n.why for n in drawing.not_read), drawing.not_read
 
 
 def test_a_missing_grainline_is_told() -> None:
-    assert any("none is drawn" in n.why for n in read_svg(svg(RECT)).not_read)
+    assert any("none is drawn" in m.how for m in read_svg(svg(RECT)).mended)
 
 
 BOMB = '<!DOCTYPE svg [<!ENTITY a "b"><!ENTITY c "&a;&a;">]>'
@@ -231,12 +231,12 @@ def test_any_bytes_are_refused_in_words(data: bytes) -> None:
 def test_any_shape_is_read_or_listed(tag: str, attributes: dict[str, str]) -> None:
     text = " ".join(f'{key}="{value}"' for key, value in attributes.items())
     drawing = read_svg(svg(f"<{tag} {text}/>{RECT}"))
-    assert any(p.name == "cuff" for p in drawing.pieces)
+    assert any(p.name == "cuff" for p in drawing.what)
 
 
 def test_the_example_of_the_documentation_is_read_whole() -> None:
     drawing = read_svg((ROOT / "web" / "public" / "example-pieces.svg").read_bytes())
     assert drawing.not_read == ()
-    assert {p.name for p in drawing.pieces} >= {"Back", "Front", "Sleeve", "Collar"}
-    back = next(p for p in drawing.pieces if p.name == "Back")
+    assert {p.name for p in drawing.what} >= {"Back", "Front", "Sleeve", "Collar"}
+    back = next(p for p in drawing.what if p.name == "Back")
     assert back.on_fold and back.seam == 15 and size(back)[0] == pytest.approx(700, rel=1e-4)

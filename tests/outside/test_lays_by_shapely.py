@@ -11,13 +11,15 @@ import shapely
 from shapely import affinity
 from shapely.geometry import Polygon, box
 
-from idle_selvage.api.app import create_app
 from idle_selvage.core.lay.answer import to_json
 from idle_selvage.core.lay.engine.solver import solve
+from idle_selvage.core.lay.problem import to_json as to_problem_json
 from idle_selvage.core.lay.reading import read_problem
 from idle_selvage.demo.scenario import load
+from idle_selvage.operations.project import list_garments
+from idle_selvage.store.database import Database
 
-from ..core.lay_cases import random_problem, shirt
+from ..core.lay.lay_cases import random_problem, shirt
 
 
 def placed(piece: dict[str, Any], entry: dict[str, Any]) -> Polygon:
@@ -68,20 +70,15 @@ def test_a_shirt_both_ways() -> None:
 
 
 def test_every_demo_garment(tmp_path: Any) -> None:
-    from idle_selvage.api import present
-    from idle_selvage.core.lay.problem import to_json as problem_json
-    from idle_selvage.store import records
-
-    app = create_app(tmp_path)
-    load(app)
-    with app.config["DATABASE"].begin() as session:
-        for row in records.projects(session):
-            found, _, _ = present.work_up(session, row)
-            problem, why = present.current_problem(session, row, found)
-            assert problem is not None, why
-            answer = solve(problem, steps=30, clock=lambda: 0.0)
+    database = Database(tmp_path)
+    database.migrate()
+    load(database)
+    with database.begin() as session:
+        for now in list_garments(session):
+            assert now.problem is not None, now.missing
+            answer = solve(now.problem, steps=30, clock=lambda: 0.0)
             for _, lay in answer.alternatives:
-                judge(problem_json(problem), to_json(lay))
-            one_way = row.cloth.direction != "none"
+                judge(to_problem_json(now.problem), to_json(lay))
+            one_way = now.main.row.direction != "none"
             assert not one_way or all(math.isclose(e.turn % 180, 0) and e.turn == 0 for e in answer.lay.cut)
-    app.config["DATABASE"].close()
+    database.close()

@@ -14,7 +14,7 @@ def document() -> str:
     with tempfile.TemporaryDirectory() as folder:
         app = create_app(Path(folder))
         text = json.dumps(app.api_doc, indent=1, ensure_ascii=False) + "\n"
-        app.config["DATABASE"].close()
+        app.config["SERVICES"].database.close()
         return text
 
 

@@ -8,7 +8,9 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
-Kind = Literal["length", "purchase", "percent", "points", "money", "mass", "count", "ratio", "angle"]
+Kind = Literal[
+    "length", "purchase", "percent", "points", "money", "mass", "count", "ratio", "angle", "about", "printed"
+]
 SourceKind = Literal["standard", "handbook", "common practice", "from memory", "your own log"]
 
 
@@ -17,7 +19,9 @@ class Quantity:
     """A number and what it measures.
 
     ``length`` and ``purchase`` are millimetres (the second is spoken of as a shop does), ``percent`` is
-    per hundred, ``points`` is a difference of two percentages, ``mass`` is grams, ``angle`` is degrees.
+    per hundred, ``points`` is a difference of two percentages, ``mass`` is grams, ``angle`` is degrees. ``about`` is a
+    length of the trade's rules in millimetres, said in round numbers; ``printed`` one off an envelope, whose whole
+    eighths of a yard are kept.
     """
 
     value: float
@@ -73,3 +77,8 @@ def percent(value: float) -> Quantity:
 def count(value: float) -> Quantity:
     """A plain number of things."""
     return Quantity(value, "count")
+
+
+def about(value: float) -> Quantity:
+    """A length in millimetres that a rule names: 3 mm, 2 m, a quarter of a yard; said in round numbers."""
+    return Quantity(value, "about")

@@ -7,6 +7,9 @@ from fractions import Fraction
 from .units import _VULGAR_OF, MM_PER_INCH, MM_PER_YARD, System
 from .working import Quantity
 
+#: A length this near to a whole number of quarter yards, in quarters, is said in yards.
+ROUND_QUARTER = 1e-6
+
 
 def fraction_text(value: float, parts: int) -> str:
     """Write ``value`` to the nearest ``1/parts`` as a mixed number: ``1 ⅜``, ``49 ½``, ``1/16``."""
@@ -55,6 +58,32 @@ def fine_length(mm: float, system: System) -> tuple[str, str]:
     return f"{_zero(mm / MM_PER_INCH, 3):.3f}", "in"
 
 
+def printed_length(mm: float, system: System) -> tuple[str, str]:
+    """A length printed on an envelope: whole eighths of a yard as they are, and in metric beside it."""
+    yards = mm / MM_PER_YARD
+    if abs(yards * 8 - round(yards * 8)) >= ROUND_QUARTER:
+        return length_parts(mm, system)
+    spoken = fraction_text(yards, 8)
+    return (spoken, "yd") if system == "imperial" else (spoken, f"yd ({length_text(mm, system)})")
+
+
+def round_length(mm: float, system: System) -> tuple[str, str]:
+    """A length that a rule names, in the round numbers people say: 3 mm, 25 cm, 2 m; ⅛ in, 10 in, 2 ¼ yd."""
+    if system == "metric":
+        if mm < 10.0:
+            return f"{_zero(mm, 1):g}", "mm"
+        if mm < 1000.0:
+            return f"{_zero(mm / 10.0, 1 if mm < 30.0 else 0):g}", "cm"
+        return f"{_zero(mm / 1000.0, 1):g}", "m"
+    if mm < MM_PER_INCH:
+        return fraction_text(mm / MM_PER_INCH, 16 if mm < 3.0 else 8), "in"
+    if abs(mm / MM_PER_YARD * 4 - round(mm / MM_PER_YARD * 4)) < ROUND_QUARTER and mm >= MM_PER_YARD / 4:
+        return fraction_text(mm / MM_PER_YARD, 4), "yd"
+    if mm < MM_PER_YARD:
+        return fraction_text(mm / MM_PER_INCH, 2), "in"
+    return fraction_text(mm / MM_PER_YARD, 4 if mm < 10 * MM_PER_YARD else 1), "yd"
+
+
 def quantity_parts(quantity: Quantity, system: System, *, fine: bool = False) -> tuple[str, str]:
     """Any quantity for reading, as (number, unit); ``fine`` gives a working's lengths their decimals."""
     number, unit = _quantity_parts(quantity, system, fine)
@@ -64,6 +93,10 @@ def quantity_parts(quantity: Quantity, system: System, *, fine: bool = False) ->
 def _quantity_parts(quantity: Quantity, system: System, fine: bool) -> tuple[str, str]:
     value = quantity.value
     match quantity.kind:
+        case "printed":
+            return printed_length(value, system)
+        case "about":
+            return round_length(value, system)
         case "length":
             return fine_length(value, system) if fine else length_parts(value, system)
         case "purchase":

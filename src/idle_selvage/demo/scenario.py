@@ -1,91 +1,149 @@
-"""Loading the demo through the same doors a user's data takes."""
+"""Loading the demo through the same operations a user's entries take."""
 
 from __future__ import annotations
 
 import time
+from collections.abc import Iterator, Sequence
+from contextlib import contextmanager
 from typing import Any
 
-from flask import Flask
+from sqlalchemy.orm import Session
 
+from ..core.plan.stations import Station
+from ..core.units import read_length, read_number
+from ..jobs.pool import Pool
+from ..operations import cloth, lay, plan, shrink, true
+from ..operations import project as garments
+from ..operations.buy import envelope, offers, purchase
+from ..operations.buy import list as shop_list
+from ..operations.refused import Refused
+from ..standins.shop import StandInShop
+from ..store import models
+from ..store.database import Database
 from . import drafts
+
+#: Entries that are lengths; whatever else is typed with a comma or a point is a plain number.
+_LENGTHS = {
+    "along", "left", "right", "seam", "meets_at", "width", "margin_low", "margin_high", "in_hand", "x", "y", "w", "h",
+    "shop_fold", "width_readings", "gap", "spare", "least", "stock", "step", "body", "finished", "mine", "lengths",
+    "edge", "offset",
+}  # fmt: skip
+_NUMBERS = {"mass", "price", "warp", "weft"}
+
+
+#: Rows of lengths as typed.
+Typed = Sequence[Sequence[str]]
 
 
 class DemoFailed(RuntimeError):
     """The demo's own data were refused; the message says where."""
 
 
+def _typed(key: str, value: Any) -> Any:
+    """What a person would type, as the operations take it: millimetres and numbers."""
+    if isinstance(value, dict):
+        return {k: _typed(k, v) for k, v in value.items()}
+    if isinstance(value, Sequence) and not isinstance(value, str):
+        return [_typed(key, v) for v in value]
+    if isinstance(value, str) and key in _LENGTHS:
+        return read_length(value)
+    if isinstance(value, str) and key in _NUMBERS:
+        return read_number(value)
+    return value
+
+
+def _rows(typed: Typed | None) -> Sequence[Sequence[float]] | None:
+    return None if typed is None else [[read_length(text) for text in row] for row in typed]
+
+
 class _Desk:
-    """A person at the API."""
+    """A person at the operations, one change at a time."""
 
-    def __init__(self, app: Flask) -> None:
-        self.client = app.test_client()
+    def __init__(self, database: Database) -> None:
+        self.database = database
 
-    def ask(self, method: str, path: str, **body: Any) -> Any:
-        answer = self.client.open(path, method=method, json=body or None, base_url="http://127.0.0.1")
-        if answer.status_code >= 400:
-            raise DemoFailed(f"{method} {path}: {answer.get_data(as_text=True)}")
-        return answer.get_json()
+    @contextmanager
+    def at(self, number: int) -> Iterator[tuple[Session, models.Project]]:
+        """One change of a garment."""
+        with self.database.begin() as session:
+            try:
+                yield session, garments.garment(session, number)
+            except Refused as fault:
+                raise DemoFailed(f"garment {number}: {fault}") from fault
 
-    def project(self, name: str, note: str, care: tuple[str, str], gap: str = "3 mm", spare: str = "0") -> str:
-        number = self.ask("POST", "/api/projects", name=name, note=note)["id"]
-        self.ask("PATCH", f"/api/projects/{number}", wash=care[0], dry=care[1])
-        self.ask("PATCH", f"/api/projects/{number}/lay", gap=gap)
-        self.ask("PATCH", f"/api/projects/{number}/purchase", spare=spare)
-        return f"/api/projects/{number}"
-
-    def stations(self, path: str, name: str, stations: drafts.Stations, **more: Any) -> None:
-        self.ask(
-            "POST",
-            f"{path}/pieces",
-            name=name,
-            stations=[{"along": a, "left": b, "right": c} for a, b, c in stations],
-            **more,
-        )
-
-    def drawing(self, path: str, pieces: list[drafts.Drawn], title: str) -> None:
-        told = self.ask("POST", f"{path}/pieces/svg", file_name=f"{title}.svg", svg=drafts.drawing(pieces, title))
-        if told["not_read"]:
-            raise DemoFailed(f"{title}: {told['not_read']}")
-
-    def facts(self, path: str, **pieces: dict[str, Any]) -> None:
-        """Facts of pieces that are there already, by name; words of a name are joined with ``_``."""
-        for piece in self.ask("GET", path)["pieces"]:
-            given = pieces.get(piece["name"].replace(" ", "_"))
-            if given:
-                self.ask("PATCH", f"/api/pieces/{piece['id']}", **given)
-
-    def swatch(self, path: str, warp: list[list[str]], weft: list[list[str]], **more: Any) -> None:
-        self.ask("PUT", f"{path}/swatch", warp=warp, weft=weft, **more)
-
-    def beside(self, path: str, role: str, name: str, **facts: Any) -> int:
-        """A lining or interfacing beside the main cloth; the number of the cloth."""
-        told = self.ask("POST", f"{path}/set", name=name, role=role)
-        number = int(next(m["cloth_id"] for m in told["set"]["members"] if m["name"] == name))
-        self.ask("PATCH", f"/api/cloths/{number}", **facts)
+    def garment(self, name: str, note: str, care: tuple[str, str], gap: str = "3 mm", spare: str = "0") -> int:
+        with self.database.begin() as session:
+            number = garments.create_garment(session, name, note).id
+        with self.at(number) as (session, row):
+            garments.change_garment(session, row, {"wash": care[0], "dry": care[1]})
+            lay.change_wishes(session, row, {"gap": read_length(gap)})
+            purchase.change_purchase(session, row, {"spare": read_length(spare)})
         return number
+
+    def cloth(self, number: int, **facts: Any) -> None:
+        with self.at(number) as (session, row):
+            cloth.change_cloth(session, row.cloth, _typed("", facts))
+
+    def stations(self, number: int, name: str, stations: drafts.Stations, **more: Any) -> None:
+        with self.at(number) as (session, row):
+            plan.add_piece(session, row, [Station(*s) for s in stations], {"name": name, **_typed("", more)})
+
+    def drawing(self, number: int, pieces: Sequence[drafts.Drawn], title: str) -> None:
+        with self.at(number) as (session, row):
+            read = plan.read_drawing(session, row, drafts.drawing([*pieces], title).encode(), f"{title}.svg")
+            if read.not_read:
+                raise DemoFailed(f"{title}: {read.not_read}")
+
+    def facts(self, number: int, **pieces: dict[str, Any]) -> None:
+        """Facts of pieces that are there already, by name; words of a name are joined with ``_``."""
+        with self.at(number) as (session, _):
+            for piece in garments.read_garment(session, number).rows.pieces:
+                given = pieces.get(piece.name.replace(" ", "_"))
+                if given:
+                    plan.change_piece(session, piece, None, given)
+
+    def swatch(self, number: int, warp: Typed, weft: Typed, diagonals: Typed | None = None) -> None:
+        with self.at(number) as (session, row):
+            shrink.keep_reading(session, row, row.cloth, shrink.Readings(_rows(warp), _rows(weft), _rows(diagonals)))
+
+    def beside(self, number: int, role: str, name: str, **facts: Any) -> None:
+        """A lining or interfacing beside the main cloth."""
+        with self.at(number) as (session, row):
+            one = cloth.add_beside(session, row, role, cloth_id=None, name=name)
+            cloth.change_cloth(session, one, _typed("", facts))
+
+    def item(self, number: int, kind: str, name: str, amount: str) -> None:
+        with self.at(number) as (session, row):
+            shop_list.add_item(session, row, kind, name, amount)
 
     def tested(self, name: str, warp: str, weft: str, **facts: Any) -> None:
         """A remnant in the cupboard whose swatch was washed some time ago."""
-        project = self.project("Test of " + name, "", ("40", "line"))
-        self.ask("PATCH", f"{project}/cloth", name=name, **facts)
-        self.swatch(project, [["25 cm", warp]] * 3, [["25 cm", weft]] * 3)
-        number = self.ask("GET", project)["cloth"]["id"]
-        self.ask("DELETE", project)
-        self.ask("PATCH", f"/api/cloths/{number}", treated=True)
+        number = self.garment("Test of " + name, "", ("40", "line"))
+        self.cloth(number, name=name, **facts)
+        self.swatch(number, [["25 cm", warp]] * 3, [["25 cm", weft]] * 3)
+        with self.at(number) as (session, row):
+            row_of_cloth = row.cloth
+            garments.put_away(session, row)
+            cloth.change_cloth(session, row_of_cloth, {"treated": True})
 
 
-def load(app: Flask, *, lay_seconds: int = 2, wait: float = 60.0) -> None:
+def load(database: Database, pool: Pool | None = None, *, lay_seconds: int = 2, wait: float = 60.0) -> None:
     """The choir's five garments. With workers, all but the remnant are laid too."""
-    desk = _Desk(app)
+    desk = _Desk(database)
     _cupboard(desk)
-    projects = [_remnant(desk), _slip(desk), _waistcoat(desk), _overshirt(desk), _skirt(desk)]
-    if app.config["POOL"] is None:
+    numbers = [_remnant(desk), _slip(desk), _waistcoat(desk), _overshirt(desk), _skirt(desk)]
+    if pool is None:
         return
-    jobs = [desk.ask("POST", f"{path}/lays", seconds=lay_seconds)["id"] for path in projects[1:]]
+    jobs = []
+    for number in numbers[1:]:
+        with desk.at(number) as (session, row):
+            jobs.append(lay.begin_laying(session, row, lay.Search(lay_seconds)).id)
+        pool.submit(jobs[-1])
     until = time.monotonic() + wait
     while jobs and time.monotonic() < until:
         time.sleep(0.2)
-        jobs = [n for n in jobs if desk.ask("GET", f"/api/jobs/{n}")["state"] in ("waiting", "running")]
+        with database.look() as session:
+            jobs = [n for n in jobs if lay.job(session, n).state in ("waiting", "running")]
 
 
 def _cupboard(desk: _Desk) -> None:
@@ -108,11 +166,10 @@ def _cupboard(desk: _Desk) -> None:
         )
 
 
-def _skirt(desk: _Desk) -> str:
-    path = desk.project("Six-gore skirt", "Altos, autumn concert", ("40", "line"), gap="3 mm")
-    desk.ask(
-        "PATCH",
-        f"{path}/cloth",
+def _skirt(desk: _Desk) -> int:
+    number = desk.garment("Six-gore skirt", "Altos, autumn concert", ("40", "line"), gap="3 mm")
+    desk.cloth(
+        number,
         name="Windowpane check, yarn-dyed",
         blend=[{"fibre": "cotton", "share": 100}],
         colouring="yarn-dyed",
@@ -134,16 +191,16 @@ def _skirt(desk: _Desk) -> str:
         ],
     )
     desk.swatch(
-        path,
+        number,
         [["25 cm", "24.0 cm"], ["25 cm", "24.1 cm"], ["25 cm", "24.0 cm"]],
         [["25 cm", "24.6 cm"], ["25 cm", "24.6 cm"], ["25 cm", "24.7 cm"]],
     )
     gore = drafts.gore(waist=740, hip=1020, hem=2100, length=720)
     # the bars across run round the skirt at one height: every gore begins the check at its hem
-    desk.stations(path, "Gore", gore, copies=6, seam="1.5 cm", meets="round the skirt", meets_at="4 cm", hem=True)
-    desk.stations(path, "Waistband", drafts.strip(780, 70), copies=1, smooth=False, seam="1 cm")
+    desk.stations(number, "Gore", gore, copies=6, seam="1.5 cm", meets="round the skirt", meets_at="4 cm", hem=True)
+    desk.stations(number, "Waistband", drafts.strip(780, 70), copies=1, smooth=False, seam="1 cm")
     desk.stations(
-        path,
+        number,
         "Pocket bag",
         [(0, 60, 60), (60, 85, 85), (180, 80, 80), (290, 45, 45)],
         copies=4,
@@ -156,15 +213,14 @@ def _skirt(desk: _Desk) -> str:
         ("hook", "Trouser hook", "1"),
         ("tape", "Cotton tape for the waist, 10 mm", "80 cm"),
     ):
-        desk.ask("POST", f"{path}/list", kind=kind, name=name, amount=amount)
-    return path
+        desk.item(number, kind, name, amount)
+    return number
 
 
-def _overshirt(desk: _Desk) -> str:
-    path = desk.project("Boxy overshirt", "Tenors, autumn concert", ("40", "tumble-low"), gap="2 mm")
-    desk.ask(
-        "PATCH",
-        f"{path}/cloth",
+def _overshirt(desk: _Desk) -> int:
+    number = desk.garment("Boxy overshirt", "Tenors, autumn concert", ("40", "tumble-low"), gap="2 mm")
+    desk.cloth(
+        number,
         name="Linen stripe, sand and slate",
         blend=[{"fibre": "linen", "share": 100}],
         colouring="yarn-dyed",
@@ -184,13 +240,13 @@ def _overshirt(desk: _Desk) -> str:
         ],
     )
     desk.swatch(
-        path,
+        number,
         [["25 cm", "23.8 cm", "23.5 cm"], ["25 cm", "23.8 cm", "23.5 cm"], ["25 cm", "23.9 cm", "23.6 cm"]],
         [["25 cm", "24.5 cm", "24.3 cm"], ["25 cm", "24.4 cm", "24.3 cm"], ["25 cm", "24.5 cm", "24.3 cm"]],
         diagonals=[["35,4 cm", "35,4 cm"], ["34,4 cm", "34,0 cm"], ["34,2 cm", "33,5 cm"]],
     )
     desk.beside(
-        path,
+        number,
         "interfacing",
         "Cotton interfacing, sew-in",
         blend=[{"fibre": "cotton", "share": 100}],
@@ -202,9 +258,9 @@ def _overshirt(desk: _Desk) -> str:
         depth="light",
         place="Interfacing drawer",
     )
-    desk.drawing(path, drafts.overshirt(), "overshirt")
+    desk.drawing(number, drafts.overshirt(), "overshirt")
     desk.facts(
-        path,
+        number,
         Front={"centred": True, "hem": True},
         Back={"centred": True, "hem": True},
         Sleeve={"hem": True},
@@ -215,14 +271,18 @@ def _overshirt(desk: _Desk) -> str:
         ("Linen stripe, washed at the mill", "140 cm", "23,00", {"warp": "2", "weft": "1,5", "step": "25 cm"}),
         ("Linen stripe, end of the roll", "150 cm", "15,00", {"stock": "1,40 m", "least": "1 m"}),
     ):
-        desk.ask("POST", f"{path}/offers", name=name, width=width, price=price, **more)
-    desk.ask("PATCH", f"{path}/envelope", **_envelope())
-    desk.ask("PATCH", f"{path}/true", edge=["2,6 cm", "3,1 cm", "2,4 cm", "2,9 cm"])
+        with desk.at(number) as (session, row):
+            given = _typed("", {"name": name, "width": width, "price": price, **more})
+            offers.add_offer(session, row, given, StandInShop())
+    with desk.at(number) as (session, row):
+        envelope.change_envelope(session, row, _typed("", _envelope()))
+        true.keep_at_table(session, row, _typed("", {"edge": ["2,6 cm", "3,1 cm", "2,4 cm", "2,9 cm"]}))
     for offset, done in (("26 mm", ""), ("14 mm", "pin")):
-        desk.ask("PATCH", f"{path}/true", now={"offset": offset, "side": "far", "done": done})
-        desk.ask("POST", f"{path}/true/tests")
-    desk.ask("POST", f"{path}/list", kind="button", name="Buttons, 15 mm, horn look", amount="9")
-    return path
+        with desk.at(number) as (session, row):
+            true.keep_at_table(session, row, _typed("", {"now": {"offset": offset, "side": "far", "done": done}}))
+            true.add_test(session, row)
+    desk.item(number, "button", "Buttons, 15 mm, horn look", "9")
+    return number
 
 
 def _envelope() -> dict[str, Any]:
@@ -247,11 +307,12 @@ def _envelope() -> dict[str, Any]:
     }
 
 
-def _waistcoat(desk: _Desk) -> str:
-    path = desk.project("Notched waistcoat", "Basses, autumn concert", ("30-gentle", "flat"), gap="4 mm", spare="5 cm")
-    desk.ask(
-        "PATCH",
-        f"{path}/cloth",
+def _waistcoat(desk: _Desk) -> int:
+    number = desk.garment(
+        "Notched waistcoat", "Basses, autumn concert", ("30-gentle", "flat"), gap="4 mm", spare="5 cm"
+    )
+    desk.cloth(
+        number,
         name="Velveteen, bottle green",
         blend=[{"fibre": "cotton", "share": 100}],
         weave="velveteen",
@@ -269,9 +330,9 @@ def _waistcoat(desk: _Desk) -> str:
         depth="dark",
         ground="#2F5A4C",
     )
-    desk.swatch(path, [["25 cm", "24.1 cm"], ["25 cm", "24.2 cm"]], [["25 cm", "24.6 cm"], ["25 cm", "24.5 cm"]])
+    desk.swatch(number, [["25 cm", "24.1 cm"], ["25 cm", "24.2 cm"]], [["25 cm", "24.6 cm"], ["25 cm", "24.5 cm"]])
     desk.beside(
-        path,
+        number,
         "lining",
         "Lining twill, slate",
         blend=[{"fibre": "viscose", "share": 60}, {"fibre": "acetate", "share": 40}],
@@ -283,16 +344,15 @@ def _waistcoat(desk: _Desk) -> str:
         depth="medium",
         rub_grade=5,
     )
-    desk.drawing(path, drafts.waistcoat(), "waistcoat")
-    desk.facts(path, Facing={"hidden": True}, Back_belt={"hidden": True})
-    return path
+    desk.drawing(number, drafts.waistcoat(), "waistcoat")
+    desk.facts(number, Facing={"hidden": True}, Back_belt={"hidden": True})
+    return number
 
 
-def _slip(desk: _Desk) -> str:
-    path = desk.project("Bias slip", "Sopranos, autumn concert", ("cold-hand", "flat"), gap="5 mm")
-    desk.ask(
-        "PATCH",
-        f"{path}/cloth",
+def _slip(desk: _Desk) -> int:
+    number = desk.garment("Bias slip", "Sopranos, autumn concert", ("cold-hand", "flat"), gap="5 mm")
+    desk.cloth(
+        number,
         name="Crepe, harbour blue",
         blend=[{"fibre": "viscose", "share": 100}],
         weave="crepe",
@@ -306,17 +366,16 @@ def _slip(desk: _Desk) -> str:
         ground="#3B5C86",
     )
     panel = drafts.slip_panel(bust=900, hip=980, hem=1360, length=980)
-    desk.stations(path, "Front", panel, grain="bias", seam="1.5 cm")
-    desk.stations(path, "Back", panel, grain="bias", seam="1.5 cm")
-    desk.stations(path, "Strap", drafts.strip(420, 32), copies=2, grain="bias", smooth=False)
-    return path
+    desk.stations(number, "Front", panel, grain="bias", seam="1.5 cm")
+    desk.stations(number, "Back", panel, grain="bias", seam="1.5 cm")
+    desk.stations(number, "Strap", drafts.strip(420, 32), copies=2, grain="bias", smooth=False)
+    return number
 
 
-def _remnant(desk: _Desk) -> str:
-    path = desk.project("Bow ties and cuffs", "From the remnant, whole choir", ("cold-hand", "flat"))
-    desk.ask(
-        "PATCH",
-        f"{path}/cloth",
+def _remnant(desk: _Desk) -> int:
+    number = desk.garment("Bow ties and cuffs", "From the remnant, whole choir", ("cold-hand", "flat"))
+    desk.cloth(
+        number,
         name="Border-printed viscose, remnant",
         blend=[{"fibre": "viscose", "share": 100}],
         colouring="printed",
@@ -337,6 +396,6 @@ def _remnant(desk: _Desk) -> str:
             {"width": 1112, "colour": "#D9C3C6"},
         ],
     )
-    desk.stations(path, "Bow", drafts.strip(920, 150), copies=2, grain="crosswise", smooth=False, seam="1 cm")
-    desk.stations(path, "Cuff", drafts.strip(230, 110), copies=4, smooth=False, seam="1 cm")
-    return path
+    desk.stations(number, "Bow", drafts.strip(920, 150), copies=2, grain="crosswise", smooth=False, seam="1 cm")
+    desk.stations(number, "Cuff", drafts.strip(230, 110), copies=4, smooth=False, seam="1 cm")
+    return number

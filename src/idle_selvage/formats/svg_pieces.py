@@ -23,6 +23,7 @@ from svgelements import Arc, Close, CubicBezier, Length, Line, Matrix, Move, Pat
 from ..core.plan.outline import MAX_POINTS, BadPiece, Outline, Point
 from ..core.plan.piece import Grain, Piece, check_piece
 from ..core.units import BadEntry, read_length
+from .audit import Found, Mended, NotRead, Unreadable
 
 MAX_BYTES = 4_000_000
 MAX_ELEMENTS = 20_000
@@ -35,24 +36,13 @@ _SHAPES = {"path", "polygon", "polyline", "rect", "circle", "ellipse", "line"}
 _QUIET = {"title", "desc", "metadata", "defs", "style", "namedview", "script", "symbol", "clipPath", "marker"}
 
 
-class BadDrawing(ValueError):
+class BadDrawing(Unreadable):
     """A file that is no drawing that can be read; the message is a sentence."""
 
 
-@dataclass(frozen=True)
-class NotRead:
-    """Something in the drawing that was not used, and why."""
-
-    what: str
-    why: str
-
-
-@dataclass(frozen=True)
-class Drawing:
-    """The pieces found, and everything that was not read."""
-
-    pieces: tuple[Piece, ...]
-    not_read: tuple[NotRead, ...]
+Drawing = Found[tuple[Piece, ...]]
+#: Of what is wrong with a drawing, so much is listed.
+MOST_REMARKS = 200
 
 
 @dataclass
@@ -89,7 +79,7 @@ def read_svg(data: bytes) -> Drawing:
     reader.group(root, _page_matrix(root), top=True)
     if not reader.pieces and not reader.not_read:
         raise BadDrawing("The drawing is empty: there is no closed path or polygon in it.")
-    return Drawing(tuple(reader.pieces), tuple(reader.not_read))
+    return Found(tuple(reader.pieces), tuple(reader.not_read), tuple(reader.mended))
 
 
 def _tag(element: Element) -> str:
@@ -135,12 +125,17 @@ class _Reader:
     def __init__(self) -> None:
         self.pieces: list[Piece] = []
         self.not_read: list[NotRead] = []
+        self.mended: list[Mended] = []
         self.elements = 0
         self.points = 0
 
-    def skip(self, what: str, why: str) -> None:
-        if len(self.not_read) < 200:
-            self.not_read.append(NotRead(what, why))
+    def skip(self, code: str, place: str, why: str) -> None:
+        if len(self.not_read) < MOST_REMARKS:
+            self.not_read.append(NotRead(code, place, why))
+
+    def mend(self, code: str, place: str, how: str) -> None:
+        if len(self.mended) < MOST_REMARKS:
+            self.mended.append(Mended(code, place, how))
 
     def group(self, element: Element, matrix: Any, *, top: bool = False, depth: int = 0) -> None:
         if depth > 50:
@@ -161,11 +156,11 @@ class _Reader:
         try:
             own = Matrix(child.get("transform") or "") * matrix
         except (ValueError, TypeError, IndexError):
-            self.skip(name, "its transform could not be read")
+            self.skip("transform", name, "its transform could not be read")
             return
         if tag in ("g", "a", "svg"):
             if tag == "svg":
-                self.skip(name, "a drawing inside the drawing; ungroup it first")
+                self.skip("nested", name, "a drawing inside the drawing; ungroup it first")
                 return
             self.group(child, own, depth=depth + 1)
         elif tag == "text":
@@ -177,7 +172,7 @@ class _Reader:
                 "use": "a clone; unlink it into a path first",
                 "image": "a picture, not an outline; trace it first",
             }.get(tag, "not a kind of shape that is read")
-            self.skip(name, why)
+            self.skip("not_a_shape", name, why)
 
     def shapes(self, element: Element, tag: str, name: str, matrix: Any, node: _Node) -> None:
         try:
@@ -188,11 +183,11 @@ class _Reader:
         except BadDrawing:
             raise
         except (ValueError, TypeError, IndexError, ZeroDivisionError, AttributeError, OverflowError):
-            self.skip(name, "its numbers could not be read")
+            self.skip("numbers", name, "its numbers could not be read")
             return
         for points, closed in runs:
             if not all(math.isfinite(c) for p in points for c in p):
-                self.skip(name, "its numbers could not be read")
+                self.skip("numbers", name, "its numbers could not be read")
                 continue
             self.points += len(points)
             if self.points > MAX_ALL_POINTS:
@@ -209,6 +204,7 @@ class _Reader:
             for other in closed:
                 if other is not outline:
                     self.skip(
+                        "inner_outline",
                         other.label or "a shape inside a piece",
                         "inside another outline; only the largest closed shape of a piece is its cut line",
                     )
@@ -219,10 +215,10 @@ class _Reader:
         for shape in closed:
             self.piece(shape.label, shape.words, [], shape, [])
         for line in lines:
-            self.skip(line.label or "an open line", "not closed, and not inside the group of one piece")
+            self.skip("stray_line", line.label or "an open line", "not closed, and not inside the group of one piece")
         for text in node.texts:
             if closed and text:
-                self.skip(f"the label “{text[:40]}”", "not inside the group of one piece")
+                self.skip("stray_label", f"the label “{text[:40]}”", "not inside the group of one piece")
 
     def piece(self, name: str, words: list[str], texts: list[str], shape: _Shape, lines: list[_Shape]) -> None:
         name = (name or f"piece {len(self.pieces) + 1}")[:80]
@@ -230,25 +226,33 @@ class _Reader:
         grain_line: _Shape | None = None
         for line in lines:
             if len(line.points) != 2 or math.dist(line.points[0], line.points[1]) < 1.0:
-                self.skip(line.label or f"a line in {name}", "an open curve; only straight lines have a meaning here")
+                self.skip(
+                    "open_curve",
+                    line.label or f"a line in {name}",
+                    "an open curve; only straight lines have a meaning here",
+                )
             elif "fold-edge" in line.words or line.label.lower().startswith("fold-edge"):
                 fold = line
             elif grain_line is None or "grainline" in line.words:
                 grain_line = line
             else:
-                self.skip(line.label or f"a second line in {name}", "the piece has a grainline already")
+                self.skip(
+                    "second_grainline", line.label or f"a second line in {name}", "the piece has a grainline already"
+                )
         said = _Said.of(words, texts)
         for word in said.unknown:
-            self.skip(f"“{word}” in {name}", "could not be read as a length")
+            self.skip("allowance", f"“{word}” in {name}", "could not be read as a length")
         try:
             outline = _on_grain(shape.points, grain_line, fold)
             piece = Piece(name, outline, said.copies, said.pair, fold is not None, said.grain, said.one_way, said.seam)
             check_piece(piece)
         except BadPiece as error:
-            self.skip(name, str(error).split(": ", 1)[-1])
+            self.skip("cannot_be_cut", name, str(error).split(": ", 1)[-1])
             return
         if grain_line is None and fold is None:
-            self.skip(f"{name}: grainline", "none is drawn; the drawing's left-to-right is taken as the grain")
+            self.mend(
+                "no_grainline", f"{name}: grainline", "none is drawn; the drawing's left-to-right is taken as the grain"
+            )
         self.pieces.append(piece)
 
 
@@ -294,28 +298,31 @@ class _Said:
     def of(cls, words: list[str], texts: list[str]) -> _Said:
         said = cls()
         for found in _SAYS.finditer(" ; ".join([*words, *texts])):
-            text = found.group(0).lower().replace(" ", "-")
-            if "copies" in text:
-                said.copies = int(found.group(1) or found.group(2))
-            elif text == "pair":
-                said.pair = True
-            elif text == "cross-grain":
-                said.grain = "crosswise"
-            elif text == "bias":
-                said.grain = "bias"
-            elif text == "any-grain":
-                said.grain = "any"
-            elif text == "one-way":
-                said.one_way = True
-            else:
-                try:
-                    said.seam = read_length(found.group(3))
-                except BadEntry:
-                    said.unknown.append(found.group(0))
+            said._take(found)
         if said.pair and said.copies == 1:
             # "pair" alone means one of each
             said.copies = 2
         return said
+
+    def _take(self, found: re.Match[str]) -> None:
+        """One thing that is said."""
+        text = found.group(0).lower().replace(" ", "-")
+        if "copies" in text:
+            self.copies = int(found.group(1) or found.group(2))
+        elif text == "pair":
+            self.pair = True
+        elif text == "one-way":
+            self.one_way = True
+        elif text in _GRAIN_WORDS:
+            self.grain = _GRAIN_WORDS[text]
+        else:
+            try:
+                self.seam = read_length(found.group(3))
+            except BadEntry:
+                self.unknown.append(found.group(0))
+
+
+_GRAIN_WORDS: dict[str, Grain] = {"cross-grain": "crosswise", "bias": "bias", "any-grain": "any"}
 
 
 def _number(element: Element, key: str) -> float:

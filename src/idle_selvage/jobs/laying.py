@@ -6,26 +6,20 @@ import time
 
 from ..core.lay.answer import to_json
 from ..core.lay.engine.solver import Answer, EngineFault, Progress, solve
+from ..core.lay.named import laid_how
 from ..core.lay.problem import BadProblem, fingerprint
 from ..core.lay.reading import read_problem
-from ..store import records
+from ..operations.log import note
+from ..store import job as jobs
+from ..store import lay as lays
 from ..store.database import Database
-from ..store.models.base import now
-from ..store.models.job import Job
-from .pulse import WORKERS, Pulse
+from ..store.errors import NotFound
+from ..store.models import Project, now
+from .partner import second_process
+from .pulse import Pulse
 
 #: Between two writings of progress, seconds; the first answer is written at once.
 TELL_EVERY = 0.25
-
-
-#: How each fold is told in the log.
-WAYS = {
-    "open": "in a single layer",
-    "lengthwise": "folded selvage to selvage",
-    "partial": "with one selvage folded up",
-    "double": "with both selvages folded to the middle",
-    "crosswise": "folded cut end to cut end",
-}
 
 
 class _Job(Pulse):
@@ -45,14 +39,14 @@ class _Job(Pulse):
 
     def write(self, answer: Answer, state: str = "") -> None:
         with self.database.begin() as session:
-            row = records.job(session, self.number)
+            row = jobs.job(session, self.number)
             row.progress = [
                 *self.earlier,
                 *([round(self.before + p.seconds, 2), p.length, p.bound, p.fold, p.steps] for p in answer.progress),
             ]
             row.refused = [[fold, why.piece, why.across, why.width] for fold, why in answer.refused]
             row.spent, row.heartbeat = self.spent(), now()
-            records.keep_lays(
+            lays.keep_lays(
                 session,
                 row,
                 [(fold, to_json(lay)) for fold, lay in answer.alternatives],
@@ -60,11 +54,11 @@ class _Job(Pulse):
                 self.fingerprint,
             )
             if state:
-                records.finish_job(row, state)
+                jobs.finish(row, state)
                 best = answer.lay
-                records.log(
+                note(
                     session,
-                    row.project_id,
+                    session.get_one(Project, row.project_id),
                     "lay",
                     _said(answer, state),
                     length=best.length,
@@ -75,9 +69,8 @@ class _Job(Pulse):
 
 
 def _said(answer: Answer, state: str) -> str:
-    way = WAYS[answer.lay.sections[0].fold] if len(answer.lay.sections) == 1 else "on folded and open stretches"
     ended = "stopped early" if state == "cancelled" else "searched to the end"
-    return f"Laid {len(answer.lay.cut)} pieces {way}; {ended}."
+    return f"Laid {len(answer.lay.cut)} pieces {laid_how(answer.lay)}; {ended}."
 
 
 def run(database: Database, number: int) -> None:
@@ -92,12 +85,12 @@ def run(database: Database, number: int) -> None:
             clock=time.monotonic,
             on_progress=job.progress,
             cancelled=job.cancelled,
-            workers=WORKERS,
+            partner=second_process,
         )
         job.write(answer, "cancelled" if answer.cancelled else "done")
     except (BadProblem, EngineFault) as fault:
         _fail(database, number, str(fault))
-    except records.NotFound:
+    except NotFound:
         return
     except Exception as fault:
         _fail(database, number, f"The laying stopped on a fault in the program ({type(fault).__name__}). Lay again.")
@@ -106,6 +99,6 @@ def run(database: Database, number: int) -> None:
 
 def _fail(database: Database, number: int, sentence: str) -> None:
     with database.begin() as session:
-        row: Job = records.job(session, number)
-        records.finish_job(row, "failed", sentence)
-        records.log(session, row.project_id, "lay", f"Laying failed: {sentence}")
+        row = jobs.job(session, number)
+        jobs.finish(row, "failed", sentence)
+        note(session, session.get_one(Project, row.project_id), "lay", f"Laying failed: {sentence}")

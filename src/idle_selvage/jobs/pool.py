@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import contextlib
+import os
 import subprocess
 import sys
 import threading
@@ -25,7 +26,7 @@ class _Worker:
         self.job: int | None = None
         self.ready = False
         self.process = subprocess.Popen(
-            [sys.executable, "-m", "idle_selvage.jobs.worker", str(pool.database.home)],
+            [sys.executable, "-m", "idle_selvage.jobs.worker", str(pool.database.home), str(os.getpid())],
             stdin=subprocess.PIPE,
             stdout=subprocess.PIPE,
             text=True,

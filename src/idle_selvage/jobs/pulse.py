@@ -5,29 +5,28 @@ from __future__ import annotations
 import time
 from typing import Any
 
-from ..store import records
+from ..store import job as jobs
 from ..store.database import Database
+from ..store.errors import NotFound
 from ..store.models.base import now
 
 #: Between two looks at the cancel flag, seconds.
 LOOK_EVERY = 0.05
-#: Processes that search at the same time.
-WORKERS = 2
 #: Between two signs of life, seconds.
 BEAT_EVERY = 1.0
 
 
 class Pulse:
-    """A job that has been taken up. Raises :class:`records.NotFound` when it has ended already."""
+    """A job that has been taken up. Raises :class:`NotFound` when it has ended already."""
 
     def __init__(self, database: Database, number: int) -> None:
         self.database, self.number = database, number
         self.looked = self.beaten = 0.0
         self.stop = False
         with database.begin() as session:
-            row = records.job(session, number)
+            row = jobs.job(session, number)
             if row.state not in ("waiting", "running"):
-                raise records.NotFound("This work has ended already.")
+                raise NotFound("This work has ended already.")
             row.state = "running"
             row.heartbeat = now()
             self.params: dict[str, Any] = dict(row.params)
@@ -45,17 +44,17 @@ class Pulse:
         if at - self.looked >= LOOK_EVERY:
             self.looked = at
             with self.database.look() as session:
-                self.stop = records.job(session, self.number).cancel
+                self.stop = jobs.job(session, self.number).cancel
             if at - self.beaten >= BEAT_EVERY:
                 self.beaten = at
                 with self.database.begin() as session:
-                    row = records.job(session, self.number)
+                    row = jobs.job(session, self.number)
                     row.heartbeat, row.spent = now(), self.spent()
         return self.stop
 
     def end(self, state: str, error: str = "") -> None:
         """Close the row."""
         with self.database.begin() as session:
-            row = records.job(session, self.number)
+            row = jobs.job(session, self.number)
             row.spent = self.spent()
-            records.finish_job(row, state, error)
+            jobs.finish(row, state, error)

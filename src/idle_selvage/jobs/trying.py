@@ -9,9 +9,11 @@ from ..core.lay.answer import to_json
 from ..core.lay.engine.solver import EngineFault, NoFold, solve
 from ..core.lay.problem import BadProblem, too_wide
 from ..core.lay.reading import read_problem
-from ..store import trials
+from ..operations.buy.trials import searched
+from ..store import trial
 from ..store.database import Database
-from .pulse import WORKERS, Pulse
+from .partner import second_process
+from .pulse import Pulse
 
 #: Every trial begins at the same place, so that two lays differ by their rules and not by chance.
 SEED = 1
@@ -28,15 +30,15 @@ def run(database: Database, number: int) -> None:
         if {one["group"], one["after"]} & content:
             continue
         with database.look() as session:
-            row = trials.known(session, [one["print"]]).get(one["print"])
-            there = row is not None and row.seconds >= trials.SHORTER * seconds
+            row = trial.known(session, [one["print"]]).get(one["print"])
+            there = searched(row, seconds)
             found: dict[str, Any] = {"lays": list(row.lays)} if row is not None and there else {}
         if not there:
             found = _try(one["problem"], seconds, pulse)
             if pulse.stop:
                 return pulse.end("cancelled")
             with database.begin() as session:
-                trials.keep(session, one["print"], one["problem"], seconds, **found)
+                trial.keep(session, one["print"], one["problem"], seconds, **found)
         lays = found.get("lays")
         if one["group"] and one["enough"] is not None and lays and lays[0][1]["length"] <= one["enough"]:
             content.add(one["group"])
@@ -56,7 +58,7 @@ def _try(asked: dict[str, Any], seconds: float, pulse: Pulse) -> dict[str, Any]:
             seconds=seconds,
             clock=time.monotonic,
             cancelled=pulse.cancelled,
-            workers=WORKERS,
+            partner=second_process,
         )
     except NoFold as fault:
         whys = [why for _, why in fault.refused]

@@ -1,7 +1,8 @@
-"""A worker process: ``python -m idle_selvage.jobs.worker HOME``.
+"""A worker process: ``python -m idle_selvage.jobs.worker HOME SERVER``, with the server's process number.
 
 It loads the compiled engine once, says ``ready``, then runs the job numbers it reads from standard
-input, answering each with ``done N``. When its input ends it finishes what it has and leaves.
+input, answering each with ``done N``. When its input ends it leaves; when the server is gone it leaves at once, and the
+job it was at is taken up again by the next server.
 """
 
 from __future__ import annotations
@@ -12,25 +13,27 @@ import traceback
 from pathlib import Path
 
 from ..core.lay.engine.warm import compile_ahead
-from ..store import records
+from ..store import job as jobs
 from ..store.database import Database
+from ..store.errors import NotFound
 from . import laying, trying
+from .orphan import leave_with_parent
 
 
 def run(database: Database, number: int) -> None:
     """Do one job of whatever kind; one that has ended already is left alone."""
     with database.look() as session:
-        kind = records.job(session, number).kind
+        kind = jobs.job(session, number).kind
     if kind != "trials":
         return laying.run(database, number)
     try:
         trying.run(database, number)
-    except records.NotFound:
+    except NotFound:
         return None
     except Exception as fault:
         told = f"Trying stopped on a fault in the program ({type(fault).__name__}). Try again."
         with database.begin() as session:
-            records.finish_job(records.job(session, number), "failed", told)
+            jobs.finish(jobs.job(session, number), "failed", told)
         raise
 
 
@@ -38,6 +41,7 @@ def main() -> None:
     """Serve jobs until standard input ends."""
     # Ctrl-C in the terminal is for the server, which then ends us in order
     signal.signal(signal.SIGINT, signal.SIG_IGN)
+    leave_with_parent(int(sys.argv[2]))
     # seconds of loading are better spent now than out of the first search's time
     compile_ahead()
     database = Database(Path(sys.argv[1]))

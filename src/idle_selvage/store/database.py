@@ -3,18 +3,16 @@
 from __future__ import annotations
 
 import sqlite3
-from collections.abc import Callable, Iterator
+from collections.abc import Iterator
 from contextlib import closing, contextmanager
 from pathlib import Path
-from typing import TYPE_CHECKING, Any, TypeVar
+from typing import TYPE_CHECKING, Any
 
 from sqlalchemy import Connection, Engine, create_engine, event
 from sqlalchemy.orm import Session, sessionmaker
 
 if TYPE_CHECKING:
     from alembic.config import Config
-
-T = TypeVar("T")
 
 FILE_NAME = "idle-selvage.sqlite3"
 #: The newest migration; a file that is there already is not migrated again.
@@ -37,7 +35,6 @@ class Database:
         event.listen(self.engine, "connect", _on_connect)
         event.listen(self.engine, "begin", _on_begin)
         self._sessions = sessionmaker(self.engine, expire_on_commit=False)
-        event.listen(self._sessions, "after_flush", _forget)
 
     def migrate(self) -> None:
         """Bring the file, new or old, to the present shape."""
@@ -101,22 +98,6 @@ def _on_connect(connection: Any, _record: Any) -> None:
     # a confirmed change must survive a lost power plug, not just a killed process
     cursor.execute("PRAGMA synchronous=FULL")
     cursor.close()
-
-
-def remember(session: Session, key: tuple[Any, ...], fetch: Callable[[], T]) -> T:
-    """What was fetched under ``key`` in this session already, or what ``fetch`` gives now.
-
-    One answer shows the same rows in several places; a change that is flushed makes all of it forgotten.
-    """
-    seen: dict[Any, Any] = session.info.setdefault("seen", {})
-    if key not in seen:
-        seen[key] = fetch()
-    found: T = seen[key]
-    return found
-
-
-def _forget(session: Session, _context: Any) -> None:
-    session.info.pop("seen", None)
 
 
 def backup(home: Path, target: Path) -> None:

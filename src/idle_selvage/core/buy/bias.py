@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
+from ..wording import Sentence
 from ..working import Figure, Source, Step, count, length
 from .ruffles import BadStrip
 
@@ -72,3 +73,25 @@ def _continuous(a: float, b: float, tape: float, seam: float) -> tuple[Figure, i
     inputs = (("rounds", count(rounds)), ("each round", length(each)), ("allowance", length(seam)))
     step = Step("continuous", "whole rounds × (height less two allowances) × √2", inputs, length(total))
     return Figure(total, "length", steps=(step,), sources=(BIAS,)), rounds
+
+
+def compared(tape: Tape) -> Sentence:
+    """Which way gives more tape, and by how much."""
+    better = "the continuous method" if tape.continuous.value > tape.strips.value else "cut strips"
+    more = abs(tape.continuous.value - tape.strips.value)
+    told = "{more} more by {better}; the continuous method has its joins made in one seam."
+    return Sentence(told, more=length(more), better=better)
+
+
+def slants(long: float, wide: float, tape: float) -> tuple[tuple[float, float, float, float], ...]:
+    """The lines at 45° along which the rectangle is cut, as (x0, y0, x1, y1) in mm from its corner."""
+    pitch = tape * math.sqrt(2.0)
+    places = [k * pitch for k in range(1, int((long + wide) / pitch) + 1)] if pitch > 0 else []
+    return tuple(
+        (min(at, long), max(0.0, at - long), max(0.0, at - wide), min(at, wide))
+        for at in (round(place, 1) for place in places[:MOST_SLANTS])
+    )
+
+
+#: So many lines are drawn at most; more could not be told apart.
+MOST_SLANTS = 400

@@ -8,7 +8,8 @@ from itertools import pairwise
 from typing import Literal
 
 from ..units import MM_PER_INCH, MM_PER_YARD
-from ..working import Source
+from ..wording import Sentence, sentence_of
+from ..working import Quantity, Source, length
 
 Fit = Literal["close", "loose"]
 
@@ -108,11 +109,11 @@ class Converted:
 
 
 def convert_width(
-    length: float, printed: float, wanted: float, *, one_way: bool = False, sleeves_in_one: bool = False
+    printed_length: float, printed: float, wanted: float, *, one_way: bool = False, sleeves_in_one: bool = False
 ) -> Converted:
     """A length (mm) printed for one width, for another, by the handbook table. Raises :class:`BadChart`."""
     a, b = column_of(printed), column_of(wanted)
-    eighths = length / MM_PER_YARD * 8
+    eighths = printed_length / MM_PER_YARD * 8
     rows = [k for k, row in enumerate(TABLE_EIGHTHS) if row[a] >= eighths - 1e-6]
     if not rows:
         most = TABLE_EIGHTHS[-1][a]
@@ -183,3 +184,188 @@ def choose_size(
     if finished and size in finished:
         ease = finished[size] - mine
     return SizeChoice(size, around, why, ease)
+
+
+@dataclass(frozen=True)
+class SizeLine:
+    """One size of the envelope: its name, and the body's and the finished measure, mm, where printed."""
+
+    name: str
+    body: float | None = None
+    finished: float | None = None
+
+
+@dataclass(frozen=True)
+class ChartLine:
+    """One row of a view's chart: the cloth's width and a length for each size, mm, None where nothing is printed."""
+
+    width: float | None
+    lengths: tuple[float | None, ...] = ()
+
+
+@dataclass(frozen=True)
+class Envelope:
+    """The envelope as typed: its sizes, the rows of the view at hand, and what is wished.
+
+    ``measure`` names what decides the size and ``mine`` is the maker's own, mm; ``size`` one chosen by hand.
+    """
+
+    sizes: tuple[SizeLine, ...]
+    rows: tuple[ChartLine, ...]
+    measure: str = "bust"
+    mine: float | None = None
+    fit: Fit = "loose"
+    size: str = ""
+    sleeves_in_one: bool = False
+
+
+@dataclass(frozen=True)
+class EnvelopeReading:
+    """What the envelope says. ``row`` and ``column`` are where it was read, numbered as typed.
+
+    ``told`` are sentences, each with whether it asks for another look; ``answer`` is the length for the cloth, mm.
+    """
+
+    size: str
+    size_told: str
+    ease_told: str
+    row: int | None
+    column: int | None
+    printed: float | None
+    converted: Converted | None
+    answer: float | None
+    told: tuple[tuple[str, bool], ...]
+    faults: tuple[str, ...]
+
+
+#: A cloth this much off a row's width, mm, is read by the row itself.
+ROW_GIVE_MM = 15.0
+
+
+def read_envelope(envelope: Envelope, width: float | None, *, one_way: bool = False) -> EnvelopeReading:
+    """The size to take, where row and column cross, and the length for a cloth ``width`` mm wide."""
+    faults: list[str] = []
+    choice = _chosen_size(envelope, faults)
+    size = envelope.size or (choice.size if choice else "")
+    size_told = f"Size {choice.size}: {choice.why}." if choice else ""
+    place = _place(envelope, width, size, faults)
+    converted: Converted | None = None
+    told: tuple[tuple[str, bool], ...] = ()
+    if place is not None and width is not None:
+        converted, told = _for_width(envelope, place, width, one_way, faults)
+    printed = place.crossing.length if place else None
+    return EnvelopeReading(
+        size,
+        size_told,
+        _ease_told(envelope, choice),
+        place.row if place else None,
+        place.column if place else None,
+        printed,
+        converted,
+        converted.length + converted.more if converted else printed,
+        told,
+        tuple(faults),
+    )
+
+
+def _chosen_size(envelope: Envelope, faults: list[str]) -> SizeChoice | None:
+    named = [(s.name, s.body) for s in envelope.sizes if s.name]
+    measured = [(name, body) for name, body in named if body is not None]
+    if envelope.mine is None or not measured:
+        return None
+    finished = {s.name: s.finished for s in envelope.sizes if s.name and s.finished is not None}
+    try:
+        names, bodies = zip(*measured, strict=True)
+        return choose_size(names, bodies, envelope.mine, envelope.fit, finished)
+    except BadChart as fault:
+        faults.append(sentence_of(fault))
+        return None
+
+
+def _ease_told(envelope: Envelope, choice: SizeChoice | None) -> str:
+    if choice is None or choice.ease is None:
+        return ""
+    kind = "ease" if choice.ease >= 0 else "smaller than the body: only for cloth that gives"
+    told = "{ease} {kind} at the {measure}."
+    return Sentence(told, ease=length(abs(choice.ease)), kind=kind, measure=envelope.measure)
+
+
+@dataclass(frozen=True)
+class _Place:
+    crossing: Crossing
+    width: float
+    row: int
+    column: int
+    narrower: bool
+
+
+def _place(envelope: Envelope, width: float | None, size: str, faults: list[str]) -> _Place | None:
+    """Where row and column cross; for a cloth narrower than every row, in the narrowest."""
+    rows = [(k, row.width, row) for k, row in enumerate(envelope.rows) if row.width is not None]
+    if not rows or not size or width is None:
+        return None
+    names = tuple(s.name for s in envelope.sizes if s.name)
+    lengths = tuple(tuple((*row.lengths, *[None] * len(names))[: len(names)]) for _, _, row in rows)
+    chart = Chart(tuple(wide for _, wide, _ in rows), names, lengths)
+    narrowest = min(chart.widths)
+    narrower = narrowest > width + NEAR_IN * MM_PER_INCH
+    try:
+        found = crossing(chart, narrowest if narrower else width, size)
+    except BadChart as fault:
+        faults.append(sentence_of(fault))
+        return None
+    column = [s.name for s in envelope.sizes].index(size)
+    return _Place(found, chart.widths[found.row], rows[found.row][0], column, narrower)
+
+
+def _for_width(
+    envelope: Envelope, place: _Place, width: float, one_way: bool, faults: list[str]
+) -> tuple[Converted | None, tuple[tuple[str, bool], ...]]:
+    """The length by the handbook table, where the row's width is another than the cloth's."""
+    told: list[tuple[str, bool]] = []
+    if place.narrower:
+        told.append(("No row of the chart is as narrow as this cloth.", False))
+    try:
+        if abs(place.width - width) <= ROW_GIVE_MM or column_of(place.width) == column_of(width):
+            return None, tuple(told)
+        printed = place.crossing.length
+        found = convert_width(printed, place.width, width, one_way=one_way, sleeves_in_one=envelope.sleeves_in_one)
+    except BadChart as fault:
+        faults.append(sentence_of(fault))
+        return None, tuple(told)
+    between = " (between two of its rows: the longer was taken)" if found.between else ""
+    said = "The handbook table turns {printed} of {from_width} into {length} of {width}{between}."
+    parts = {"printed": _printed(printed), "length": _printed(found.length)}
+    wide = {"from_width": length(place.width), "width": length(width)}
+    told.append((Sentence(said, **parts, **wide, between=between), False))
+    if found.more:
+        more = Sentence("It asks for {more} more: {why}.", more=_printed(found.more), why=" and ".join(found.why))
+        told.append((more, True))
+    return found, tuple(told)
+
+
+def _printed(mm: float) -> Quantity:
+    return Quantity(mm, "printed")
+
+
+def envelope_headline(answer: float | None) -> Sentence:
+    """What the envelope says, in a few words."""
+    if answer is None:
+        return Sentence("Read the envelope")
+    return Sentence("The envelope says {answer}", answer=_printed(answer))
+
+
+#: An envelope that differs by less than this from what was worked out says the same, mm.
+SAME_ANSWER_MM = 10.0
+
+
+def compared(answer: float | None, needed: float | None) -> str:
+    """What the envelope asks for, beside what the pieces need before washing (mm), or nothing."""
+    if answer is None or needed is None:
+        return ""
+    said = Sentence("Laid piece by piece, this cloth needs {mine} before washing", mine=length(needed))
+    more = answer - needed
+    if abs(more) < SAME_ANSWER_MM:
+        return Sentence("{said}: the same.", said=said)
+    way = "more than that" if more > 0 else "less than that, and it would not do"
+    return Sentence("{said}: the envelope asks for {by} {way}.", said=said, by=length(abs(more)), way=way)

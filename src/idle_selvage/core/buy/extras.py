@@ -35,7 +35,7 @@ def without(problem: Problem, rules: Sequence[Rule]) -> Problem:
         problem = replace(problem, pieces=free, one_way=problem.directed, bars=Bars())
     if "nap" in rules:
         bars = problem.bars
-        if bars.x_repeat is not None and not bars.x_axes:
+        if bars.directed:
             bars = replace(bars, x_axes=(0.0,))
         problem = replace(problem, one_way=False, bars=bars)
     return problem

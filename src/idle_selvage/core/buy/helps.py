@@ -11,7 +11,8 @@ from shapely.geometry import Polygon
 
 from ..lay.problem import FOLDS, LayPiece, Problem
 from ..plan.outline import Outline
-from ..wording import listed
+from ..wording import Sentence, listed
+from ..working import Figure, Step, length, percent
 
 Kind = Literal["folds", "gap", "cross", "other", "hem", "join"]
 
@@ -50,10 +51,8 @@ class Missing:
     why: str
 
 
-def helps(
-    problem: Problem, facts: Mapping[str, PieceFacts], written: Callable[[float], str]
-) -> tuple[tuple[Help, ...], tuple[Missing, ...]]:
-    """What to try, in the order in which it would be missed least; ``written`` shows a length."""
+def helps(problem: Problem, facts: Mapping[str, PieceFacts]) -> tuple[tuple[Help, ...], tuple[Missing, ...]]:
+    """What to try, in the order in which it would be missed least."""
     found: list[Help] = []
     missing: list[Missing] = []
     hidden = [p for p in problem.pieces if facts.get(p.id, PieceFacts()).hidden]
@@ -73,8 +72,8 @@ def helps(
             )
         )
     if problem.gap > 0:
-        told = f"pieces edge to edge instead of {written(problem.gap)} apart"
-        found.append(Help("gap", told, "careful cutting: one cut makes two edges", replace(problem, gap=0.0)))
+        name = Sentence("pieces edge to edge instead of {gap} apart", gap=length(problem.gap))
+        found.append(Help("gap", name, "careful cutting: one cut makes two edges", replace(problem, gap=0.0)))
     turned = {
         p.id for p in hidden if p.grain == "lengthwise" and not p.one_way and not p.match and not p.centre_on_axis
     }
@@ -93,12 +92,12 @@ def helps(
         missing.append(Missing("cross", "hidden pieces on the cross grain or from another cloth", todo))
     for less in HEMS_MM if hemmed else ():
         shorter = _changed(problem, lambda p, n=less: _shortened(p, n) if p in hemmed else p)  # type: ignore[misc]
-        told = f"hems {written(less)} shorter"
-        costs = f"{listed([p.id for p in hemmed])} {'ends' if len(hemmed) == 1 else 'end'} {written(less)} higher"
-        found.append(Help("hem", told, costs, shorter))
+        name = Sentence("hems {less} shorter", less=length(less))
+        who = f"{listed([p.id for p in hemmed])} {'ends' if len(hemmed) == 1 else 'end'}"
+        found.append(Help("hem", name, Sentence("{who} {less} higher", who=who, less=length(less)), shorter))
     if not hemmed:
         missing.append(Missing("hem", "a shorter hem", "Say on Plan which pieces have a hem at their low end."))
-    found += _joins(problem, facts, written)
+    found += _joins(problem, facts)
     return tuple(found), tuple(missing)
 
 
@@ -127,7 +126,7 @@ def _shortened(piece: LayPiece, less: float) -> LayPiece:
     return replace(piece, outline=part, match=match)
 
 
-def _joins(problem: Problem, facts: Mapping[str, PieceFacts], written: Callable[[float], str]) -> list[Help]:
+def _joins(problem: Problem, facts: Mapping[str, PieceFacts]) -> list[Help]:
     """The longest piece joined half way, one that does not show before one that does."""
 
     def long(piece: LayPiece) -> float:
@@ -147,8 +146,8 @@ def _joins(problem: Problem, facts: Mapping[str, PieceFacts], written: Callable[
         pieces = tuple(q for p in problem.pieces for q in (parts if p is piece else (p,)))
         at = long(piece) / 2
         shows = "does not show" if group else "shows: put it where a seam may be"
-        told = f"{piece.id} joined, {written(at)} from its low end"
-        out.append(Help("join", told, f"one more seam, which {shows}", replace(problem, pieces=pieces), piece.id, at))
+        name = Sentence("{piece} joined, {at} from its low end", piece=piece.id, at=length(at))
+        out.append(Help("join", name, f"one more seam, which {shows}", replace(problem, pieces=pieces), piece.id, at))
     return out
 
 
@@ -164,3 +163,35 @@ def _joined(piece: LayPiece) -> tuple[LayPiece, LayPiece] | None:
         replace(piece, id=f"{piece.id}, lower part", outline=lower),
         replace(piece, id=f"{piece.id}, upper part", outline=upper),
     )
+
+
+#: A lay longer than the cloth by less than this still fits it, mm.
+FITS_MM = 0.05
+#: A help that saves less than this saves nothing, mm.
+NOTHING_MM = 0.5
+
+HelpState = Literal["does", "short", "worse", "refused", "waiting", "not-needed"]
+
+
+def there_to_lay_on(in_hand: float, warp: Figure, ends: float) -> Figure:
+    """What of a length in hand (mm) is left to lay on after shrinking by ``warp`` and straightening both ends."""
+    left = in_hand * (1.0 - warp.value / 100.0) - ends
+    inputs = (("in hand", length(in_hand)), ("shrinkage along", percent(warp.value)), ("both ends", length(ends)))
+    step = Step("there to lay on", "in hand × (1 − shrinkage along) − both ends", inputs, length(left))
+    return Figure(left, "length", steps=(*warp.steps, step), sources=warp.sources, note=warp.note)
+
+
+def does(there: float, lay: float) -> bool:
+    """Whether a lay fits what is there, both mm."""
+    return there - lay >= -FITS_MM
+
+
+def help_came_to(there: float, plain: float, helped: float) -> tuple[HelpState, Sentence]:
+    """What trying a help came to: the lay without it and with it, and what is there, mm."""
+    over, saves = there - helped, plain - helped
+    if does(there, helped):
+        return "does", Sentence("it does: {left} are left", left=length(over))
+    if saves > NOTHING_MM:
+        told = "saves {saves}, still {short} short"
+        return "short", Sentence(told, saves=length(saves), short=length(-over))
+    return "worse", Sentence("saves nothing")

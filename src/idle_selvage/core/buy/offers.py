@@ -9,6 +9,10 @@ from ..working import Figure, Quantity, Source, Step, length, percent
 from .order import Order
 from .purchase import Purchase, purchase
 
+#: Less usable width than this holds no piece, mm.
+NO_WIDTH_MM = 10.0
+#: A shrinkage from here on, per cent, is a slip of the pen.
+MOST_SHRINKAGE = 50.0
 WASTE = Source("common practice", "share of the bought cloth that is not in a piece", "measured after washing")
 
 

@@ -6,6 +6,7 @@ import math
 from dataclasses import dataclass
 from typing import Literal
 
+from ..units import MM_PER_YARD
 from ..working import Figure, Source, Step
 
 PURCHASE = Source("common practice", "lay + ends + spare, divided by 1 − shrinkage", "divide, never add")
@@ -63,6 +64,11 @@ class Order:
 
 #: Two ends to straighten, ten centimetres a step, and nothing else.
 USUAL_ORDER = Order()
+
+
+def per_metre(price: float | None, unit: str) -> float | None:
+    """The price of a metre, whatever the shop says: ``unit`` is ``m`` or ``yd``."""
+    return None if price is None else price * (1.0 if unit == "m" else 1000.0 / MM_PER_YARD)
 
 
 def round_up(needed: float, step: float) -> float:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ..shrink.shrinkage import divide_not_add
 from ..working import Figure, Quantity, Source, Step, length, percent
@@ -15,6 +15,10 @@ ENDS = Source("common practice", "up to 5 cm (2 in) at each end to straighten")
 
 
 MEASURED = Source("common practice", "laid with the rule and without it", "the difference is what the rule costs here")
+
+
+#: A length short by less than this is long enough, mm.
+NOTHING_MM = 0.5
 
 
 @dataclass(frozen=True)
@@ -40,6 +44,13 @@ class Purchase:
     in_hand_short: Figure | None
     #: needed before washing, before rounding, mm
     before: float
+    #: by how much adding the shrinkage, instead of dividing by what is left, falls short
+    adding_short: Figure
+
+    @property
+    def in_hand_does(self) -> bool | None:
+        """Whether the length in hand will do; None when none is in hand."""
+        return None if self.in_hand_short is None else self.in_hand_short.value <= NOTHING_MM
 
 
 def purchase(
@@ -106,15 +117,17 @@ def purchase(
         (PURCHASE, ENDS, *warp_shrinkage.sources),
         warp_shrinkage.note,
     )
+    adding = _adding(needed, before, s)
     return Purchase(
         to_buy,
         _lines(lay, extras, order, before_washing, rounding, needed, before, bought),
-        _adding(needed, before, s),
+        adding,
         _thumbs(lay, extras, order, before, s, repeat, main_pieces),
         _left(bought, s, order.ends, lay),
         None if order.price_per_m is None else cost_of(bought, order.price_per_m),
         None if order.in_hand is None else _short(before, order.in_hand),
         before,
+        replace(adding, value=before - adding.value, steps=adding.steps),
     )
 
 

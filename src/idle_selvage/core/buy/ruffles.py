@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
+from ..wording import Sentence
 from ..working import Figure, Source, Step, count, length
 
 GATHERING = Source(
@@ -51,6 +53,8 @@ class Way:
     joined: Figure
     fullness: Figure
     cloth: Figure
+    #: depth of each strip as cut, mm
+    deep: float
 
 
 def cut_depth(ruffle: Ruffle) -> float:
@@ -103,7 +107,8 @@ def _across(ruffle: Ruffle, wanted: float, deep: float) -> Way:
     taken = n * deep
     step = Step("cloth", "strips × depth as cut", (("strips", count(n)), ("depth", length(deep))), length(taken))
     cloth = Figure(taken, "length", steps=(step,), sources=(GATHERING,))
-    return Way("across", "joined, from selvage to selvage", n, each, joined, _fullness(joined, ruffle), cloth)
+    name = "joined, from selvage to selvage"
+    return Way("across", name, n, each, joined, _fullness(joined, ruffle), cloth, deep)
 
 
 def _along(ruffle: Ruffle, wanted: float, deep: float) -> Way:
@@ -114,4 +119,25 @@ def _along(ruffle: Ruffle, wanted: float, deep: float) -> Way:
     inputs = (("length of the strip", length(each)), ("depth", length(deep)), ("width", length(ruffle.width)))
     step = Step("cloth, of the whole width", "length of the strip × depth as cut ÷ width", inputs, length(taken))
     cloth = Figure(taken, "length", steps=(step,), sources=(GATHERING,))
-    return Way("along", "one long strip along the selvage", 1, each, joined, _fullness(joined, ruffle), cloth)
+    name = "one long strip along the selvage"
+    return Way("along", name, 1, each, joined, _fullness(joined, ruffle), cloth, deep)
+
+
+def other_fullness(way: Way, wished: float) -> bool:
+    """Whether the strips come out gathered otherwise than wished, so that it has to be said."""
+    return abs(way.fullness.value - wished) > SAME_FULLNESS
+
+
+#: Fullness nearer than this to the wished one is it.
+SAME_FULLNESS = 0.005
+
+
+def headline(found: Sequence[Way]) -> Sentence:
+    """What to cut, by the way that takes least cloth."""
+    if not found:
+        return Sentence("Strips, gathered and on the bias")
+    best = found[0]
+    strips = "one strip" if best.strips == 1 else f"{best.strips} strips"
+    return Sentence(
+        "Cut {strips} {deep} deep, {each} long", strips=strips, deep=length(best.deep), each=length(best.each)
+    )

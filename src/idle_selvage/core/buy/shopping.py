@@ -7,7 +7,8 @@ from collections.abc import Sequence
 from typing import Literal
 
 from ..cloth.bars import Bar
-from ..working import Figure, Source, Step, count, length
+from ..wording import Sentence
+from ..working import Figure, Source, Step, about, count, length
 
 ItemKind = Literal["cloth", "lining", "interfacing", "thread", "notion", "trim"]
 
@@ -25,15 +26,17 @@ PRETREAT: dict[str, tuple[str, str]] = {
     "needle": ("needles", "none"),
     "other": ("something else", "ask how it takes the garment's wash"),
 }
-THREAD = Source(
-    "from memory", "thread for a seam", "about 2.8 times the seam for a lockstitch and 6 to overcast both edges"
-)
 #: Thread per length of seam, and per length of cut edge overcast; and what a reel holds, mm.
 LOCKSTITCH = 2.8
 OVERCAST = 3.0
 REEL_MM = 200_000.0
 #: One more than is needed breaks no budget and a missing one stops the work.
 SAFETY = 1.25
+THREAD = Source(
+    "from memory",
+    "thread for a seam",
+    f"about {LOCKSTITCH:g} times the seam for a lockstitch and {2 * OVERCAST:g} to overcast both edges",
+)
 
 
 def dominant_colour(ground: str, *sequences: Sequence[Bar]) -> tuple[str, float]:
@@ -43,7 +46,8 @@ def dominant_colour(ground: str, *sequences: Sequence[Bar]) -> tuple[str, float]
     that have bars.
     """
     shares: dict[str, float] = {}
-    used = [bars for bars in sequences if bars]
+    # bars that have no width yet cover nothing
+    used = [bars for bars in sequences if math.fsum(bar.width for bar in bars) > 0.0]
     for bars in used:
         whole = math.fsum(bar.width for bar in bars)
         for bar in bars:
@@ -67,11 +71,33 @@ def thread_needed(perimeters: float) -> Figure:
             Step("seams", "half of all cut edges", (("cut edges", length(perimeters)),), length(seams)),
             Step(
                 "thread",
-                "(seams × 2.8 + cut edges × 3) × 1.25 to be sure",
+                f"(seams × {LOCKSTITCH:g} + cut edges × {OVERCAST:g}) × {SAFETY:g} to be sure",
                 (("seams", length(seams)), ("cut edges", length(perimeters))),
                 length(needed),
             ),
-            Step("reels", "thread ÷ 200 m, rounded up", (("thread", length(needed)),), count(reels)),
+            Step(
+                "reels",
+                Sentence("thread ÷ {reel}, rounded up", reel=about(REEL_MM)),
+                (("thread", length(needed)),),
+                count(reels),
+            ),
         ),
         sources=(THREAD,),
     )
+
+
+#: A colour that covers more than this is the whole cloth's.
+WHOLE = 0.995
+
+
+def thread_colour(share: float) -> str:
+    """What is told of the colour that thread follows, beside its name; nothing where it is the whole cloth's."""
+    return "" if share > WHOLE else f", the colour of {100 * share:.0f} % of the cloth"
+
+
+def reels_text(reels: Figure | None) -> Sentence:
+    """How much thread to ask for; one reel until the edges are known."""
+    if reels is None:
+        return Sentence("1 reel")
+    name = "reel" if reels.value == 1 else "reels"
+    return Sentence("{n} {name} of {reel}", n=f"{reels.value:g}", name=name, reel=about(REEL_MM))

@@ -7,8 +7,16 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ..shrink.shrinkage import divide_not_add
-from ..working import Figure, Step, count, length
+from ..wording import Sentence
+from ..working import Figure, Step, about, count, length
 from .order import Extra, Order, _figure
+
+#: What the usual rules of thumb add. Common practice, no source.
+THUMB_SHRINKAGE = 10.0
+THUMB_NAP_MM = 228.6
+THUMB_ENDS_MM = 2 * 50.8
+#: A rule that misses by less than this is right: nobody cuts closer. From memory.
+ABOUT_RIGHT_MM = 5.0
 
 
 @dataclass(frozen=True)
@@ -19,15 +27,21 @@ class Thumb:
     figure: Figure
     off: float
 
+    @property
+    def verdict(self) -> Literal["right", "more", "short"]:
+        """Whether it would do here, and whether it buys more than is needed."""
+        if abs(self.off) < ABOUT_RIGHT_MM:
+            return "right"
+        return "more" if self.off > 0 else "short"
 
-#: What the usual rules of thumb add. Common practice, no source.
-THUMB_SHRINKAGE = 10.0
-
-
-THUMB_NAP_MM = 228.6
-
-
-THUMB_ENDS_MM = 2 * 50.8
+    @property
+    def told(self) -> Sentence:
+        """The verdict in words."""
+        if self.verdict == "right":
+            return Sentence("about right here")
+        by = length(abs(self.off))
+        told = "{by} more than is needed" if self.verdict == "more" else "{by} short of what is needed"
+        return Sentence(told, by=by)
 
 
 def _thumbs(
@@ -51,10 +65,15 @@ def _thumbs(
     needed = lay + order.ends + order.spare
     out = [
         thumb(
-            "10 % more for shrinkage",
+            f"{THUMB_SHRINKAGE:g} % more for shrinkage",
             needed,
             "added",
-            Step("more", "needed × 10 %", (("needed", length(needed)),), length(needed * THUMB_SHRINKAGE / 100.0)),
+            Step(
+                "more",
+                f"needed × {THUMB_SHRINKAGE:g} %",
+                (("needed", length(needed)),),
+                length(needed * THUMB_SHRINKAGE / 100.0),
+            ),
         )
     ]
     if repeat is not None and main_pieces and "matching" in by_rule:
@@ -64,7 +83,16 @@ def _thumbs(
         out.append(thumb("one repeat for each main piece", needed - by_rule["matching"].adds + adds, "divided", step))
     if "nap" in by_rule:
         step = Step("for nap", "a quarter yard", (), length(THUMB_NAP_MM))
-        out.append(thumb("¼ yd more for nap", needed - by_rule["nap"].adds + THUMB_NAP_MM, "divided", step))
-    step = Step("for straightening", "2 in at each end", (), length(THUMB_ENDS_MM))
-    out.append(thumb("2 in at each end to straighten", needed - order.ends + THUMB_ENDS_MM, "divided", step))
+        name = Sentence("{more} more for nap", more=about(THUMB_NAP_MM))
+        out.append(thumb(name, needed - by_rule["nap"].adds + THUMB_NAP_MM, "divided", step))
+    each = about(THUMB_ENDS_MM / 2)
+    step = Step("for straightening", Sentence("{each} at each end", each=each), (), length(THUMB_ENDS_MM))
+    out.append(
+        thumb(
+            Sentence("{each} at each end to straighten", each=each),
+            needed - order.ends + THUMB_ENDS_MM,
+            "divided",
+            step,
+        )
+    )
     return tuple(out)

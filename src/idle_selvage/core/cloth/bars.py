@@ -6,6 +6,9 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from ..wording import Sentence
+from ..working import about
+
 #: Widths read with a tape are the same when they differ by no more than this.
 SAME_BAR_MM = 0.6
 #: Narrower bars cannot be seen to match. Common practice, no source.
@@ -105,9 +108,9 @@ def _dominant(bars: list[Bar]) -> Bar | None:
     return max(others, key=lambda bar: bar.width) if others else None
 
 
-def told(along: BarPattern, across: BarPattern) -> tuple[str, ...]:
-    """What the bars mean for laying, in sentences."""
-    out = []
+def told(along: BarPattern, across: BarPattern, colouring: str = "") -> tuple[str, ...]:
+    """What the bars mean for laying, in sentences; ``colouring`` as in :mod:`.make`."""
+    out: list[str] = []
     if along.repeat is None and across.repeat is None:
         return ()
     for bars, name, turned in (
@@ -117,9 +120,12 @@ def told(along: BarPattern, across: BarPattern) -> tuple[str, ...]:
         if bars.repeat is None:
             continue
         if not bars.seen:
-            out.append(f"The bars {name} are under 3 mm: matching them cannot be seen.")
+            told_ = "The bars {name} are under {least}: matching them cannot be seen."
+            out.append(Sentence(told_, name=name, least=about(LEAST_SEEN_MM)))
         elif bars.balanced:
             out.append(f"Balanced {name}: the bars read the same both ways.")
         else:
             out.append(f"Unbalanced {name}: {turned}.")
+    if colouring == "printed":
+        out.append("Printed bars may not follow the threads: check them against the grain under True.")
     return tuple(out)

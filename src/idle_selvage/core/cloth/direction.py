@@ -35,3 +35,16 @@ def wale_class(per_inch: float) -> tuple[str, str]:
         raise ValueError("Corduroy has from 1 to 30 wales to the inch; count them over one inch (2.5 cm).")
     nearest = min(WALES, key=lambda row: max(row[0] - per_inch, per_inch - row[1], 0.0))
     return nearest[2], nearest[3]
+
+
+def wale_note(per_inch: float | None, weave: str) -> str:
+    """What a corduroy's wales say of it, in a sentence, or nothing for any other cloth."""
+    if not per_inch or weave != "corduroy":
+        return ""
+    name, suits = wale_class(per_inch)
+    return f"{name[0].upper()}{name[1:]} wale: {suits}."
+
+
+def pile_note(direction: str, run: str) -> str:
+    """What the way the pile runs means, in a sentence, or nothing for cloth without one."""
+    return PILE_RUNS[run][1] if direction in ("nap", "stroke") else ""

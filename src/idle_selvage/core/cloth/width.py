@@ -5,12 +5,17 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from ..working import Figure, Source, Step, length, percent
+from ..wording import Sentence, capital, joined, sentence_of
+from ..working import Figure, Source, Step, about, length, percent
 
 MEASURED = Source("common practice", "width measured in three places", "the narrowest place is planned with")
 
 #: Readings of one cloth further apart than this are worth measuring again.
 SPREAD_WARN_MM = 10.0
+#: In so many places a width is measured. Common practice, no source.
+PLACES = 3
+#: Narrower than this it is a ribbon. From memory.
+LEAST_WIDTH_MM = 50.0
 
 
 class BadCloth(ValueError):
@@ -35,8 +40,9 @@ def check_cloth(cloth: Cloth) -> None:
     if not cloth.width_readings:
         raise BadCloth("The width is not known yet. Measure it in three places, selvage to selvage.")
     narrowest = min(cloth.width_readings)
-    if narrowest < 50:
-        raise BadCloth("A width under 5 cm (2 in) is a ribbon, not a cloth. Check the unit.")
+    if narrowest < LEAST_WIDTH_MM:
+        told = "A width under {least} is a ribbon, not a cloth. Check the unit."
+        raise BadCloth(Sentence(told, least=about(LEAST_WIDTH_MM)))
     if cloth.margin_low + cloth.margin_high >= narrowest / 2:
         raise BadCloth("The two selvage margins take half the cloth or more. Measure only the edge not to be used.")
 
@@ -52,10 +58,11 @@ def planned_width(cloth: Cloth) -> Figure:
         tuple((f"reading {i}", length(v)) for i, v in enumerate(readings, 1)),
         length(min(readings)),
     )
-    note = ""
+    note: str = ""
     if max(readings) - min(readings) > SPREAD_WARN_MM:
-        note = "the readings lie more than 1 cm apart: measure again, flat and without tension"
-    elif len(readings) < 3:
+        told = "the readings lie more than {spread} apart: measure again, flat and without tension"
+        note = Sentence(told, spread=about(SPREAD_WARN_MM))
+    elif len(readings) < PLACES:
         note = "measured in fewer than three places"
     return Figure(min(readings), "length", min(readings), max(mean, max(readings)), (step,), (MEASURED,), note)
 
@@ -92,3 +99,20 @@ def usable_width(cloth: Cloth, weft_shrinkage: Figure) -> Figure:
         ),
     )
     return Figure(usable, "length", None, None, steps, (*wide.sources, *weft_shrinkage.sources), wide.note)
+
+
+def check_place(across: float, cloth: Cloth, what: str) -> None:
+    """Raise :class:`BadCloth` when ``what`` would lie past the far selvage, ``across`` mm from the near one."""
+    if cloth.width_readings and across > max(cloth.width_readings):
+        raise BadCloth(f"That {what} would lie past the far selvage.")
+
+
+def width_note(cloth: Cloth) -> str:
+    """How the width readings agree, in a sentence, or nothing."""
+    if not cloth.width_readings:
+        return ""
+    try:
+        note = planned_width(cloth).note
+    except BadCloth as fault:
+        return sentence_of(fault)
+    return capital(joined([note, "."], "")) if note else ""

@@ -1,12 +1,20 @@
-"""From the bars on the cloth and what the maker wants to meet, to what the lay engine is asked."""
+"""From the cloth, the pieces and the wishes to what the lay engine is asked.
+
+Everything of the cloth is given in the measures of the unwashed cloth, from its cut end and its near selvage, and is
+moved here by the shrinkage still to come before cutting.
+"""
 
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
-from ..cloth.bars import BarPattern
+from ..cloth.bars import NONE, BarPattern
+from ..plan.allowance import cut_line
 from ..plan.outline import Outline
+from ..plan.piece import Piece
+from ..shrink.shrinkage import divide_not_add
+from ..shrink.to_fit import TURN, enlarged, holds_at_one_turn, on_cloth
 from .problem import Bars, LayPiece, Match, Problem, too_wide
 
 
@@ -101,3 +109,138 @@ def faded_fold(
 FOLD_MARK_MM = 3.0
 #: How far along the cloth it is kept off: more than any lay of a home dressmaker.
 FOLD_REACH_MM = 30_000.0
+
+
+@dataclass(frozen=True)
+class ClothToLay:
+    """What of a cloth decides a lay. Lengths in mm: ``margin`` at the near selvage, ``flaws`` as (x, y, w, h),
+    ``shop_fold`` from the near selvage; ``one_way``: nap, stroke or a print with a top."""
+
+    margin: float = 0.0
+    along: BarPattern = NONE
+    across: BarPattern = NONE
+    one_way: bool = False
+    reversible: bool = False
+    flaws: tuple[Area, ...] = ()
+    shop_fold: float | None = None
+
+
+@dataclass(frozen=True)
+class PieceToLay:
+    """A piece with what is to meet on it."""
+
+    piece: Piece
+    meeting: Meeting = Meeting()
+
+
+@dataclass(frozen=True)
+class LayRules:
+    """What the maker wishes for the lay: room between pieces and what is trimmed off the tested end, mm; folds."""
+
+    gap: float = 0.0
+    folds: tuple[str, ...] = ("open",)
+    trim: float = 0.0
+
+
+@dataclass(frozen=True)
+class Coming:
+    """Shrinkages in per cent, along and across: ``taken`` still to come before cutting, by which bars and flaws move,
+    and ``fit``, by which pieces are enlarged so that the sewn garment shrinks to its size (None: not)."""
+
+    taken: tuple[float, float] = (0.0, 0.0)
+    fit: tuple[float, float] | None = None
+
+
+def ask(
+    cloth: ClothToLay,
+    pieces: Sequence[PieceToLay],
+    rules: LayRules,
+    width: float,
+    coming: Coming,
+    *,
+    flaws: bool = True,
+) -> Problem:
+    """The lay problem of ``pieces`` on a usable ``width`` mm. Raises BadPiece for a piece that cannot be cut.
+
+    ``flaws`` False: for a length that is still to be bought, whose flaws nobody knows.
+    """
+    bars = washed_bars(cloth.along, cloth.across, *coming.taken, cloth.margin)
+    one_way = cloth.one_way or bars.directed
+    names = _told_apart([asked.piece.name for asked in pieces])
+    laid = [_laid(asked, name, coming.fit, bars) for asked, name in zip(pieces, names, strict=True)]
+    if not any(piece.match or piece.centre_on_axis for piece in laid):
+        bars = Bars()
+    return Problem(
+        round(width, 3),
+        tuple(laid),
+        None,
+        one_way,
+        cloth.reversible,
+        rules.gap,
+        rules.folds,
+        _kept_off(cloth, coming.taken, rules.trim, width, laid, one_way) if flaws else (),
+        bars,
+    )
+
+
+def _told_apart(names: Sequence[str]) -> list[str]:
+    """A second piece of one name is “Front (2)”."""
+    seen: dict[str, int] = {}
+    out = []
+    for name in names:
+        seen[name] = seen.get(name, 0) + 1
+        out.append(name if seen[name] == 1 else f"{name} ({seen[name]})")
+    return out
+
+
+def _laid(asked: PieceToLay, name: str, fit: tuple[float, float] | None, bars: Bars) -> LayPiece:
+    shape, meeting = asked.piece, asked.meeting
+    grain = shape.grain
+    if fit is not None:
+        # enlarged pieces meet as far up as the cloth will shrink to
+        shape, meeting = enlarged(shape, fit), replace(meeting, at=divide_not_add(meeting.at, fit[0]))
+    outline = cut_line(shape)
+    if fit is not None and holds_at_one_turn(grain, fit):
+        # enlarged for one slant only, so it is given turned, and may only be turned end for end
+        outline, grain = on_cloth(outline, grain), "lengthwise"
+    if asked.piece.grain != "lengthwise":
+        # bars meet on pieces cut along the cloth; one that was turned, or is on the bias, has none to meet
+        meeting = Meeting()
+    return LayPiece(
+        name,
+        outline,
+        shape.copies,
+        shape.pair,
+        shape.on_fold,
+        grain,
+        shape.one_way,
+        match=matches(meeting, name, shape.outline, shape.pair, bars),
+        centre_on_axis="x" if centred_on(meeting, shape.pair, bars) else None,
+    )
+
+
+def _kept_off(
+    cloth: ClothToLay,
+    taken: tuple[float, float],
+    trim: float,
+    width: float,
+    laid: Sequence[LayPiece],
+    one_way: bool,
+) -> tuple[Area, ...]:
+    """What no piece may touch on this cloth: its flaws, and its faded fold where that can be kept off."""
+    off = blocked(cloth.flaws, *taken, cloth.margin, trim, width)
+    if cloth.shop_fold is None:
+        return off
+    fold = faded_fold(cloth.shop_fold, taken[1], cloth.margin, width, laid, one_way)
+    return off if fold is None else (*off, fold)
+
+
+def keeps_off_the_fold(problem: Problem) -> bool:
+    """Whether a lay problem keeps off a faded shop fold all along the cloth."""
+    return any(x1 >= FOLD_REACH_MM for _, _, x1, _ in problem.blocked)
+
+
+def leans(problem: Problem, pieces: Sequence[Piece]) -> dict[str, int]:
+    """Pieces that a problem holds turned already (bias pieces enlarged to shrink to fit), and their turn."""
+    grains = {piece.id: piece.grain for piece in problem.pieces}
+    return {p.name: TURN[p.grain] for p in pieces if p.grain == "bias" and grains.get(p.name) == "lengthwise"}

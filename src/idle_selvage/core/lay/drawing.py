@@ -5,17 +5,26 @@ Two ways of looking: ``pinned`` is the folded cloth on the table, ``opened`` eve
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
 from ..plan.arrow import grainline
 from ..plan.outline import Outline, Point, whole_polygon
 from .answer import Lay
-from .placing import distances_to_edge, place_point
+from .placing import distances_to_edge, place
 from .problem import LayPiece
 
 EdgeName = Literal["near selvage", "far selvage", "fold", "cut end"]
+Area = tuple[float, float, float, float]
+Lies = Literal["straight", "cross", "bias"]
+
+#: What the distances from an arrow's two ends say when the piece lies right.
+LIES: dict[Lies, str] = {
+    "straight": "on grain when both measure the same",
+    "cross": "on the cross grain: both ends measure the same from the cut end",
+    "bias": "on the bias: the two differ by the arrow's own slant",
+}
 
 
 @dataclass(frozen=True)
@@ -36,6 +45,17 @@ class PlacedShape:
     tail_distance: float
     head_distance: float
     from_end: tuple[float, float]
+    lies: Lies
+
+    @property
+    def name(self) -> str:
+        """The piece and which of its copies."""
+        return f"{self.piece}, {self.copy}"
+
+    @property
+    def lies_told(self) -> str:
+        """What the two distances say when it is pinned right."""
+        return LIES[self.lies]
 
 
 @dataclass(frozen=True)
@@ -48,6 +68,8 @@ class Drawing:
     high: float
     fold_at: float | None
     shapes: tuple[PlacedShape, ...]
+    #: what was laid around (x0, y0, x1, y1), as it lies on the folded or the open cloth
+    kept_off: tuple[Area, ...] = ()
 
 
 def draw(
@@ -58,6 +80,7 @@ def draw(
     margins: tuple[float, float] = (0.0, 0.0),
     view: Literal["pinned", "opened"] = "pinned",
     leans: Mapping[str, int] | None = None,
+    blocked: Sequence[Area] = (),
 ) -> Drawing:
     """The drawing of a lay on cloth of usable ``width``; ``margins`` are the near and far selvage's.
 
@@ -104,7 +127,22 @@ def draw(
                     leans.get(cut.piece, 0),
                 )
             )
-    return Drawing(view, lay.length, fold_at if fold_at is not None else 0.0, width, fold_at, tuple(shapes))
+    low = fold_at if fold_at is not None else 0.0
+    return Drawing(view, lay.length, low, width, fold_at, tuple(shapes), on_folded(blocked, fold_at))
+
+
+def on_folded(areas: Sequence[Area], fold_at: float | None) -> tuple[Area, ...]:
+    """Areas of the open cloth as they lie on cloth folded at y = ``fold_at``: what lies below the fold comes to lie on
+    the layer above it, mirrored about the fold. All as they are on open cloth (None)."""
+    if fold_at is None:
+        return tuple(areas)
+    found: list[Area] = []
+    for x0, y0, x1, y1 in areas:
+        if y1 > fold_at:
+            found.append((x0, max(y0, fold_at), x1, y1))
+        if y0 < fold_at:
+            found.append((x0, max(2 * fold_at - y1, fold_at), x1, 2 * fold_at - y0))
+    return tuple(found)
 
 
 def _shown(
@@ -125,8 +163,8 @@ def _shown(
     if piece.on_fold and not half:
         base = tuple((float(a), float(b)) for a, b in whole_polygon(piece.outline).exterior.coords[:-1])
     arrow = _leaning(base, lean) if lean else grainline(base, on_fold=half)
-    outline = tuple(place_point(p, x=x, y=y, turn=turn, mirrored=mirrored) for p in base)
-    tail, head = (place_point(p, x=x, y=y, turn=turn, mirrored=mirrored) for p in arrow)
+    outline = place(base, x=x, y=y, turn=turn, mirrored=mirrored)
+    tail, head = place(arrow, x=x, y=y, turn=turn, mirrored=mirrored)
     xs = [p[0] for p in outline]
     edge, low, high = _measure(tail, head, turn, width, margins, fold_at)
     return PlacedShape(
@@ -143,15 +181,20 @@ def _shown(
         low,
         high,
         (min(xs), max(xs)),
+        _lies((turn + lean) % 360),
     )
+
+
+def _lies(turn: int) -> Lies:
+    """How an arrow at this turn lies to the selvage."""
+    return "straight" if turn % 180 == 0 else "cross" if turn % 180 == 90 else "bias"
 
 
 def _leaning(outline: Outline, lean: int) -> tuple[Point, Point]:
     """The arrow of a piece that stands turned by ``lean`` in its own outline."""
-    straight = tuple(place_point(p, x=0.0, y=0.0, turn=-lean, mirrored=False) for p in outline)
-    tail, head = grainline(straight)
-    back = (place_point(p, x=0.0, y=0.0, turn=lean, mirrored=False) for p in (tail, head))
-    return (next(back), next(back))
+    straight = place(outline, x=0.0, y=0.0, turn=-lean, mirrored=False)
+    tail, head = place(grainline(straight), x=0.0, y=0.0, turn=lean, mirrored=False)
+    return tail, head
 
 
 def _measure(

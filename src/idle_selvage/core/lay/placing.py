@@ -2,19 +2,23 @@
 
 from __future__ import annotations
 
-import math
+from collections.abc import Sequence
 
-from ..plan.outline import Point
+import numpy as np
+
+from ..plan.outline import Outline, Point
+from ..plan.turning import turned
+
+
+def place(points: Sequence[Point], *, x: float, y: float, turn: int, mirrored: bool) -> Outline:
+    """Points of a piece on the cloth: mirrored in its grain, turned counter-clockwise, then moved; millimetres."""
+    moved = turned(np.array(points, dtype=np.float64), turn, mirrored) + np.array([x, y])
+    return tuple((float(a), float(b)) for a, b in moved)
 
 
 def place_point(point: Point, *, x: float, y: float, turn: int, mirrored: bool) -> Point:
-    """A point of a piece on the cloth: mirrored in its grain, turned counter-clockwise, then moved."""
-    px, py = point
-    if mirrored:
-        py = -py
-    angle = math.radians(turn)
-    c, s = round(math.cos(angle), 15), round(math.sin(angle), 15)
-    return (c * px - s * py + x, s * px + c * py + y)
+    """One point of a piece on the cloth."""
+    return place([point], x=x, y=y, turn=turn, mirrored=mirrored)[0]
 
 
 def distances_to_edge(tail: Point, head: Point, edge_y: float) -> tuple[float, float]:

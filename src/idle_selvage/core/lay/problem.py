@@ -15,6 +15,8 @@ from shapely.geometry import Polygon
 
 from ..plan.outline import Outline, whole_polygon
 from ..plan.piece import Grain
+from ..wording import Sentence
+from ..working import length
 
 FORMAT = "idle-selvage/lay-problem/1"
 FOLDS = ("open", "lengthwise", "partial", "double", "crosswise", "combination")
@@ -83,6 +85,11 @@ class Bars:
     x_axes: tuple[float, ...] = ()
     y_axes: tuple[float, ...] = ()
 
+    @property
+    def directed(self) -> bool:
+        """Whether the bars read differently up and down the cloth, so that every top lies one way."""
+        return self.x_repeat is not None and not self.x_axes
+
 
 @dataclass(frozen=True)
 class LayPiece:
@@ -118,7 +125,7 @@ class Problem:
     @property
     def directed(self) -> bool:
         """Nap, a one-way print, or bars that read differently up and down: every piece points one way."""
-        return self.one_way or (self.bars.x_repeat is not None and not self.bars.x_axes)
+        return self.one_way or self.bars.directed
 
 
 def allowed_turns(grain: Grain, one_way: bool) -> tuple[int, ...]:
@@ -219,6 +226,12 @@ def too_wide(problem: Problem) -> list[tuple[str, float]]:
         if least > problem.width + TOLERANCE_MM:
             found.append((piece.id, least))
     return found
+
+
+def too_wide_told(piece: str, across: float, width: float) -> Sentence:
+    """What is said of a piece that reaches over the cloth, both mm."""
+    told = "{piece} is {across} across, and there are only {width} of cloth for it."
+    return Sentence(told, piece=piece, across=length(across), width=length(width))
 
 
 def _across(piece: LayPiece, turn: int) -> float:

@@ -65,6 +65,12 @@ def fold_fault(outline: Sequence[Point]) -> str | None:
     return None
 
 
+def fold_edge(outline: Sequence[Point]) -> tuple[float, float] | None:
+    """Where the fold edge of a half piece begins and ends along the grain, mm; None where none lies on the fold."""
+    on_line = [x for x, y in outline if abs(y) <= TOLERANCE_MM]
+    return (min(on_line), max(on_line)) if len(on_line) > 1 else None
+
+
 def whole_polygon(half: Sequence[Point]) -> Polygon:
     """The whole symmetric piece of an on-fold half."""
     # a hair of overlap at the fold lets the two halves merge into one outline

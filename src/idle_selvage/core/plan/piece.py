@@ -44,3 +44,16 @@ def check_piece(piece: Piece) -> None:
     fault = polygon_fault(piece.outline) or (fold_fault(piece.outline) if piece.on_fold else None)
     if fault:
         raise BadPiece(f"{name}: the outline {fault}.")
+
+
+def how_cut(piece: Piece) -> str:
+    """How many are cut, and how, in a few words."""
+    if piece.on_fold:
+        parts = [f"{piece.copies} on the fold"]
+    elif piece.pair:
+        pairs = piece.copies // 2
+        parts = [f"{pairs} {'pair' if pairs == 1 else 'pairs'}"]
+    else:
+        parts = [f"{piece.copies} to cut"]
+    parts += {"crosswise": ["cross grain"], "bias": ["bias"]}.get(piece.grain, [])
+    return ", ".join([*parts, *(["one way"] if piece.one_way else [])])

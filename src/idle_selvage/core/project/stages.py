@@ -5,6 +5,9 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
+from ..cloth.width import PLACES
+from ..wording import Sentence, joined
+
 StageState = Literal["empty", "begun", "done", "look-again", "not-built"]
 
 #: In working order. Cut is not built yet and cannot be entered.
@@ -43,7 +46,7 @@ class Stage:
 
 def stages(facts: StageFacts) -> tuple[Stage, ...]:
     """Every stage with its state, in working order."""
-    out_of_date = "Out of date: " + " and ".join(facts.stale) + "." if facts.stale else ""
+    out_of_date = Sentence("Out of date: {why}.", why=joined(facts.stale, " and ")) if facts.stale else ""
     plan: tuple[StageState, str] = ("done", "")
     if facts.bad_pieces:
         plan = ("look-again", "A piece cannot be cut as described.")
@@ -52,7 +55,7 @@ def stages(facts: StageFacts) -> tuple[Stage, ...]:
     cloth: tuple[StageState, str] = ("done", "")
     if facts.width_readings == 0:
         cloth = ("begun" if facts.kind_known else "empty", "Measure the width in three places.")
-    elif facts.width_readings < 3:
+    elif facts.width_readings < PLACES:
         cloth = ("begun", "Measure the width in three places; fewer are given.")
     shrink: tuple[StageState, str] = ("done", "")
     if not facts.washed_both_ways:

@@ -17,6 +17,7 @@ from ..plan.piece import Piece
 from ..shrink.history import Past
 from ..shrink.known import RAW_CUT, TREATED, Shrinkage, known_shrinkage, nothing_left
 from ..shrink.swatch import RESTS, Swatch
+from ..wording import Sentence, sentence_of
 from ..working import Figure
 
 
@@ -46,6 +47,17 @@ class Tally:
     purchase: Purchase | None
     missing: dict[str, str]
     warnings: tuple[tuple[str, str, str], ...]
+
+    @property
+    def taken(self) -> tuple[float, float]:
+        """Shrinkages along and across that are still to come before cutting, as planned with, per cent."""
+        warp, weft = self.warp_taken.plan, self.weft_taken.plan
+        return (warp.value if warp else 0.0, weft.value if weft else 0.0)
+
+    @property
+    def basis(self) -> dict[str, float]:
+        """What a lay made now would rest on: those of the two shrinkages that are known, by direction."""
+        return {k.direction: round(k.plan.value, 3) for k in (self.warp_taken, self.weft_taken) if k.plan}
 
 
 @dataclass(frozen=True)
@@ -98,10 +110,10 @@ def tally(cloth: Cloth | None, given: ClothFacts, lay: MeasuredLay | None, wishe
     else:
         try:
             width = usable_width(cloth, weft_taken.plan)
-            if width.note and "range" not in width.note:
-                warnings.append(("cloth", "look", f"Width: {width.note}."))
+            if width.note:
+                warnings.append(("cloth", "look", Sentence("Width: {note}.", note=width.note)))
         except BadCloth as fault:
-            missing["width"] = str(fault)
+            missing["width"] = sentence_of(fault)
     if lay is None:
         missing["lay"] = "Lay the pieces."
     if lay is None or warp_taken.plan is None:
@@ -125,7 +137,7 @@ def tally(cloth: Cloth | None, given: ClothFacts, lay: MeasuredLay | None, wishe
         )
         if bought.cost is None:
             missing["cost"] = "Give the cloth's price."
-        if bought.in_hand_short is not None and bought.in_hand_short.value > 0.5:
+        if bought.in_hand_does is False:
             warnings.append(("buy", "spoil", "The length in hand is too short for this lay."))
     return Tally(warp, weft, warp_taken, weft_taken, width, bought, missing, tuple(warnings))
 
@@ -137,5 +149,5 @@ def bad_pieces(pieces: list[Piece]) -> list[str]:
         try:
             cut_line(piece)
         except BadPiece as fault:
-            faults.append(str(fault))
+            faults.append(sentence_of(fault))
     return faults

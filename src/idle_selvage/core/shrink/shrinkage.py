@@ -10,7 +10,8 @@ import math
 from collections.abc import Sequence
 from typing import Literal
 
-from ..working import Figure, Source, Step, count, length, percent
+from ..wording import Sentence
+from ..working import Figure, Source, Step, about, count, length, percent
 
 TM135 = Source("standard", "AATCC TM135, ISO 5077", "dimensional change from marked distances")
 
@@ -23,6 +24,12 @@ Direction = Literal["warp", "weft"]
 
 #: Readings closer than this cannot be told from a slip of the tape.
 LEAST_MARK_MM = 20.0
+#: What a tape is read to at the finest and at the coarsest, mm.
+GRADUATIONS_MM = (0.1, 20.0)
+#: What a usual tape is read to, in mm, by the units on it: 1 mm, or 1/16 in. Common practice, no source.
+TAPES_MM: dict[str, float] = {"metric": 1.0, "imperial": 25.4 / 16}
+#: A swatch that is said to have shrunk or grown by more than this, per cent, was misread. From memory.
+MOST_SHRUNK, MOST_GROWN = 50.0, 20.0
 
 
 class BadReadings(ValueError):
@@ -69,7 +76,7 @@ def check_readings(before: Sequence[float], after: Sequence[float], direction: D
         if b < LEAST_MARK_MM or a <= 0:
             raise BadReadings(f"Reading {place} {along} is too small to be a swatch; give the marked distance.")
         change = -dimensional_change(b, a)
-        if change > 50 or change < -20:
+        if change > MOST_SHRUNK or change < -MOST_GROWN:
             verb = "shrunk" if change > 0 else "grown"
             raise BadReadings(
                 f"Reading {place} {along} says the swatch has {verb} by {abs(change):.0f} %. "
@@ -147,3 +154,11 @@ def plan_with(shrinkage: Figure) -> Figure:
 def least_swatch(graduation: float, readings: int, wanted: float = 1.0) -> float:
     """The marked distance, millimetres, at which the tape alone is sure to ``wanted`` per cent."""
     return 2.0 * 100.0 / wanted * math.sqrt(2.0 * graduation**2 / 12.0 / readings)
+
+
+def check_graduation(graduation: float) -> None:
+    """Raise :class:`BadReadings` for a tape that nobody has."""
+    least, most = GRADUATIONS_MM
+    if not least <= graduation <= most:
+        told = "A tape's graduation lies between {least} and {most}; 1 mm or 1/16 in are usual."
+        raise BadReadings(Sentence(told, least=about(least), most=about(most)))

@@ -7,25 +7,23 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from ..working import Figure, Source, Step, length, percent
-from .shrinkage import (
-    LEAST_MARK_MM,
-    Direction,
-    dimensional_change,
-    expanded_uncertainty,
-    least_swatch,
-    swatch_shrinkage,
-)
+from ..wording import Sentence
+from ..working import Figure, Source, Step, about, length, percent
+from .shrinkage import LEAST_MARK_MM, BadReadings, Direction, check_readings, dimensional_change, expanded_uncertainty, least_swatch, swatch_shrinkage
 
 TM179 = Source("standard", "AATCC TM179", "skew from the diagonals of a marked square; from memory")
-RESTS = Source("common practice", "stop when a wash adds less than 0.5 % in both directions")
 
 BOTH_WAYS: tuple[Direction, Direction] = ("warp", "weft")
 #: A wash that adds less than this, per cent, in both directions is the last.
 AT_REST = 0.5
+RESTS = Source("common practice", f"stop when a wash adds less than {AT_REST:g} % in both directions")
 #: Kinds that usually want more than one wash. Common practice, no source.
 WASH_TWICE = ("denim-raw", "flannel", "gauze")
 MOST_WASHES = 8
+#: A tape that leaves more than this, per cent, wants a larger swatch. Common practice, no source.
+FINE_ENOUGH = 1.0
+#: Diagonals of one square further apart than this share of their mean are a slip of the tape.
+MOST_SKEW = 0.3
 
 #: One marked distance: before, then after each wash; None where it was not measured.
 Row = tuple[float | None, ...]
@@ -151,10 +149,10 @@ def verdict(swatch: Swatch, kind: str = "") -> tuple[RestVerdict, str]:
         fine = max(_sure(swatch, "warp"), _sure(swatch, "weft"))
         if fine > 2 * AT_REST:
             return "unsure", (
-                f"The {name} wash added less than 0.5 %, but this swatch and tape cannot tell half a per cent. "
+                f"The {name} wash added less than {AT_REST:g} %, but this swatch and tape cannot tell {AT_REST:g} %. "
                 "Measure a larger one."
             )
-        return "stable", f"At rest: the {name} wash added less than 0.5 % both ways."
+        return "stable", f"At rest: the {name} wash added less than {AT_REST:g} % both ways."
     if last.wash == 1 and kind not in WASH_TWICE:
         return "once", (
             f"One wash took {most:.1f} %. For most cloth that is all; a second wash of the swatch would prove it."
@@ -171,6 +169,12 @@ def _sure(swatch: Swatch, direction: Direction) -> float:
     return expanded_uncertainty(math.fsum(b for b, _ in pairs) / len(pairs), swatch.graduation, len(pairs))
 
 
+def at_rest_unless(swatch: Swatch, kind: str) -> str:
+    """What the last wash leaves open, as a sentence, or nothing."""
+    state, said = verdict(swatch, kind)
+    return said if state in ("again", "unsure") else ""
+
+
 def too_small(swatch: Swatch) -> float | None:
     """When the tape alone leaves more than ±1 %, the marked distance that would do, millimetres; else None."""
     worst: float | None = None
@@ -179,7 +183,7 @@ def too_small(swatch: Swatch) -> float | None:
         if not marks:
             continue
         mean = math.fsum(marks) / len(marks)
-        if expanded_uncertainty(mean, swatch.graduation, len(marks)) > 1.0:
+        if expanded_uncertainty(mean, swatch.graduation, len(marks)) > FINE_ENOUGH:
             worst = max(worst or 0.0, least_swatch(swatch.graduation, len(marks)))
     return worst
 
@@ -189,7 +193,78 @@ def row_fault(row: Sequence[float | None]) -> str:
     if not row or row[0] is None:
         return "Give the distance before washing first."
     if row[0] < LEAST_MARK_MM:
-        return "That is too small to be a swatch; mark at least 2 cm (¾ in)."
+        return Sentence("That is too small to be a swatch; mark at least {least}.", least=about(LEAST_MARK_MM))
     if len(row) > MOST_WASHES + 1:
         return f"At most {MOST_WASHES} washes of one swatch can be kept."
     return ""
+
+
+class BadReading(ValueError):
+    """One reading of a swatch that cannot be. ``place``: which row, ``wash``: after which wash (0: before)."""
+
+    def __init__(self, told: str, place: int, wash: int = 0) -> None:
+        super().__init__(told)
+        self.told, self.place, self.wash = told, place, wash
+
+
+def trimmed(row: Sequence[float | None]) -> list[float | None]:
+    """Without the nulls at the end: what was not measured yet."""
+    kept = list(row)
+    while kept and kept[-1] is None:
+        kept.pop()
+    return kept
+
+
+def check_rows(rows: Sequence[Sequence[float | None]], direction: Direction) -> None:
+    """Raise :class:`BadReading` for single readings that cannot be."""
+    for place, row in enumerate(rows):
+        fault = row_fault(row)
+        before = row[0] if row else None
+        if fault or before is None:
+            raise BadReading(fault, place)
+        for wash, after in enumerate(row[1:], start=1):
+            if after is None:
+                continue
+            try:
+                check_readings([before], [after], direction)
+            except BadReadings as wrong:
+                raise BadReading(str(wrong).replace("Reading 1", f"Reading {place + 1}"), place, wash) from None
+
+
+def read_diagonals(given: Sequence[Sequence[float | None] | None]) -> list[list[float | None] | None]:
+    """Pairs of diagonals; one of a pair may still be missing, and is kept until the other is measured.
+
+    Raises :class:`BadReading`.
+    """
+    kept: list[list[float | None] | None] = []
+    for place, pair in enumerate(given):
+        if pair is None or all(d is None for d in pair):
+            if pair is not None and len(pair) != 2:
+                raise BadReading("Give both diagonals of the square, corner to corner.", place)
+            kept.append(None)
+            continue
+        if len(pair) != 2 or min((d for d in pair if d is not None), default=1.0) <= 0:
+            raise BadReading("Give both diagonals of the square, corner to corner.", place)
+        ac, bd = pair
+        if ac is not None and bd is not None and abs(ac - bd) > MOST_SKEW * (ac + bd) / 2:
+            told = f"These two diagonals differ by more than {100 * MOST_SKEW:.0f} %: look at both numbers again."
+            raise BadReading(told, place)
+        kept.append(list(pair))
+    while kept and kept[-1] is None:
+        kept.pop()
+    return kept
+
+
+def mean_marks(swatch: Swatch, direction: Direction, wash: int) -> float | None:
+    """The mean of the marked distances of a direction after a wash (0: before any), mm."""
+    values = [v for r in swatch.rows(direction) if len(r) > wash and (v := r[wash]) is not None]
+    return math.fsum(values) / len(values) if values else None
+
+
+def shape_of(swatch: Swatch, wash: int) -> tuple[tuple[float, float], ...]:
+    """The swatch's true shape after a wash; none until both ways were measured."""
+    along, across = mean_marks(swatch, "warp", wash), mean_marks(swatch, "weft", wash)
+    if along is None or across is None:
+        return ()
+    pair = swatch.diagonals[wash] if wash < len(swatch.diagonals) else None
+    return corners(along, across, *(pair or (None, None)))

@@ -2,17 +2,21 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Sequence
+from dataclasses import replace
 
 import numpy as np
 
 from ..plan.outline import Outline, Point
-from ..plan.piece import Grain
+from ..plan.piece import Grain, Piece
+from ..plan.turning import Ring, spin, turned
+from .known import Shrinkage
 from .shrinkage import divide_not_add
 
 #: The turn at which each grain lies on the cloth; the factors belong to the cloth and turn with the piece.
 TURN: dict[Grain, int] = {"lengthwise": 0, "crosswise": 90, "bias": 45, "any": 0}
+#: Shrinkages nearer than this are one, per cent.
+SAME_PERCENT = 0.05
 
 
 def factors(warp: float, weft: float) -> tuple[float, float]:
@@ -26,25 +30,41 @@ def enlarge(outline: Sequence[Point], grain: Grain, warp: float, weft: float) ->
     The piece is turned as its grain lies on the cloth, stretched along x and y of the cloth, and turned back;
     a seam allowance is to be added afterwards, so that it keeps its width.
     """
-    return _points(np.array(outline) @ _matrix(grain, warp, weft).T)
+    return _points(np.array(outline) @ _matrix(grain, warp, weft))
 
 
-def _matrix(grain: Grain, warp: float, weft: float) -> np.ndarray:
-    kx, ky = factors(warp, weft)
-    angle = math.radians(TURN[grain])
-    c, s = round(math.cos(angle), 15), round(math.sin(angle), 15)
-    spin = np.array([[c, -s], [s, c]])
-    matrix: np.ndarray = spin.T @ np.diag([kx, ky]) @ spin
+def _matrix(grain: Grain, warp: float, weft: float) -> Ring:
+    turn = spin(TURN[grain])
+    matrix: Ring = turn @ np.diag(factors(warp, weft)) @ turn.T
     return matrix
 
 
-def _points(ring: np.ndarray) -> Outline:
+def _points(ring: Ring) -> Outline:
     return tuple((round(float(x), 4), round(float(y), 4)) for x, y in ring)
 
 
 def on_cloth(outline: Sequence[Point], grain: Grain) -> Outline:
     """The outline turned as it will lie, for a grain whose enlargement holds at one turn only (the bias)."""
-    angle = math.radians(TURN[grain])
-    c, s = round(math.cos(angle), 15), round(math.sin(angle), 15)
-    ring = np.array(outline) @ np.array([[c, -s], [s, c]]).T
+    ring = turned(np.array(outline), TURN[grain])
     return _points(ring - ring.min(axis=0))
+
+
+def enlarged(piece: Piece, fit: tuple[float, float]) -> Piece:
+    """A piece for raw cloth, ``fit`` the shrinkages along and across in per cent; an allowance still to be added
+    keeps its width."""
+    return replace(piece, outline=enlarge(piece.outline, piece.grain, *fit))
+
+
+def holds_at_one_turn(grain: Grain, fit: tuple[float, float]) -> bool:
+    """Whether a piece enlarged so may only be turned end for end: it lies aslant, and the two shrinkages differ."""
+    return grain in ("bias", "any") and abs(fit[0] - fit[1]) > SAME_PERCENT
+
+
+def fit_by(warp: Shrinkage, weft: Shrinkage) -> tuple[float, float] | None:
+    """The shrinkages by which pieces are enlarged, per cent, or None while they are not known.
+
+    The mean, and not the pessimistic end: a garment too large is as wrong as one too small.
+    """
+    if warp.figure is None or weft.figure is None:
+        return None
+    return max(0.0, warp.figure.value), max(0.0, weft.figure.value)

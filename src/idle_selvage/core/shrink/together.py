@@ -53,3 +53,10 @@ def one_washed_all_washed(members: Sequence[Member]) -> str:
     if not washed or not dry:
         return ""
     return f"{listed(washed)} {'was' if len(washed) == 1 else 'were'} pre-treated, so {listed(dry)} must be too."
+
+
+def wanted(members: Sequence[Member], needs_lining: bool) -> tuple[str, ...]:
+    """Cloths that are missing beside the main one, as sentences."""
+    if needs_lining and not any(member.role == "lining" for member in members):
+        return ("The main cloth shows what is under it: put a lining beside it, or leave it sheer on purpose.",)
+    return ()

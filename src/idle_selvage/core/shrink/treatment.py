@@ -11,7 +11,9 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from ..cloth.dye import Dye, alone
+from ..cloth.make import Make, deciding_kinds
 from .ranges import planning_range
+from .swatch import AT_REST
 
 School = Literal["mirror", "harder", "soak", "leave", "fit"]
 Cycle = Literal["hand", "gentle", "normal", "hot", "soak", "steam", "none"]
@@ -69,6 +71,9 @@ _CYCLE: dict[str, tuple[int, Cycle]] = {
     "40": (40, "normal"),
     "60": (60, "hot"),
 }
+#: Water from this temperature on scalds at once, °C; and a wet length from so many metres on is heavy. From memory.
+SCALDS_C = 60
+HEAVY_METRES = 3.0
 LABEL_FIRST = "The care label and the machine maker's limits come before this advice."
 
 
@@ -227,13 +232,15 @@ def _steps(plan: Programme, school: School, facts: TreatmentFacts) -> tuple[Trea
     steps += _dry_steps(plan, facts)
     steps.append(TreatStep("Let it lie flat half an hour before measuring or cutting."))
     if set(facts.kinds) & {"denim-raw", "flannel"} and not facts.dye.washes:
-        steps.append(TreatStep("Measure, and wash again until a wash adds less than 0.5 %."))
+        steps.append(TreatStep(f"Measure, and wash again until a wash adds less than {AT_REST:g} %."))
     return tuple(steps)
 
 
 def _wash_step(plan: Programme, facts: TreatmentFacts, why_alone: str) -> TreatStep:
     materials = ["the soap the garment will get"]
-    caution = "Hot water scalds: test it, keep children away." if plan.temperature >= 60 or plan.cycle == "soak" else ""
+    caution = (
+        "Hot water scalds: test it, keep children away." if plan.temperature >= SCALDS_C or plan.cycle == "soak" else ""
+    )
     if plan.cycle == "soak":
         text = f"Soak it half an hour in water of {plan.temperature} °C, pressed under, then wring it gently"
         materials = ["a tub or bath"]
@@ -247,7 +254,7 @@ def _wash_step(plan: Programme, facts: TreatmentFacts, why_alone: str) -> TreatS
     elif set(facts.kinds) & {"velveteen", "fur"}:
         text += ", on its own or with a towel, never in a full drum"
         materials.append("towel")
-    if facts.metres is not None and facts.metres > 3 and not caution:
+    if facts.metres is not None and facts.metres > HEAVY_METRES and not caution:
         caution = "A wet full length is heavy: lift it in parts."
     return TreatStep(f"{text}.", tuple(materials), caution)
 
@@ -302,3 +309,21 @@ def cautions(plan: Programme) -> tuple[str, ...]:
     out.append("Never tumble or iron cloth that carries a solvent, such as stain remover.")
     out.append(LABEL_FIRST)
     return tuple(out)
+
+
+def programme_text(programme: Programme) -> str:
+    """A treatment in a few words."""
+    if programme.cycle == "none":
+        return "left as it is"
+    if programme.cycle == "steam":
+        return "steamed all over"
+    wash = "soak" if programme.wash == "soak" else WASHES[programme.wash].removeprefix("Machine ")
+    wash = wash[0].lower() + wash[1:]
+    dry = "tumble 10 min, then flat" if programme.dry == "tumble-short" else DRIES[programme.dry]
+    return f"{wash}, {dry}"
+
+
+def treatment_facts(make: Make, dye: Dye, in_hand: float | None) -> TreatmentFacts:
+    """What decides how a cloth is treated; ``in_hand`` is its length, mm."""
+    metres = in_hand / 1000.0 if in_hand else None
+    return TreatmentFacts(deciding_kinds(make), dye, make.weave == "sequin", metres)

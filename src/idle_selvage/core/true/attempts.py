@@ -14,6 +14,8 @@ LoopState = Literal["none", "true", "go-on", "stop"]
 BETTER_MM = 1.0
 #: So many tries without getting better are enough. Common practice, no source.
 TRIES = 2
+#: Places nearer than this are one, mm.
+SAME_PLACE_MM = 1.0
 
 
 @dataclass(frozen=True)
@@ -39,8 +41,7 @@ def loop(attempts: Sequence[Attempt], bands: tuple[float, float, float] = BANDS_
     """The re-test loop of the newest test's place, oldest first."""
     if not attempts:
         return Loop("none", "No test yet: fold selvage to selvage, let it hang, and read the edge.", None)
-    place = attempts[-1].place
-    here = [abs(a.offset) for a in attempts if abs(a.place - place) < 1.0]
+    here = [abs(attempts[k].offset) for k in at_this_place(attempts)]
     best = min(here)
     if band_of(here[-1], bands) == "true":
         return Loop("true", "Inside the band: it is true here.", best)
@@ -55,12 +56,27 @@ def loop(attempts: Sequence[Attempt], bands: tuple[float, float, float] = BANDS_
     return Loop("go-on", "Go on, and test again after each try.", best)
 
 
+def same_place(a: float, b: float) -> bool:
+    """Whether two tests were made at one place along the length, both mm."""
+    return abs(a - b) < SAME_PLACE_MM
+
+
+def at_this_place(attempts: Sequence[Attempt]) -> tuple[int, ...]:
+    """Which tests, by their number, were made where the newest was, the oldest first."""
+    return tuple(k for k, attempt in enumerate(attempts) if same_place(attempt.place, attempts[-1].place))
+
+
+def newest_by_place(attempts: Sequence[Attempt]) -> tuple[int, ...]:
+    """Which tests, by their number, are the newest of their place, along the length."""
+    newest: list[int] = []
+    for k, attempt in enumerate(attempts):
+        newest = [n for n in newest if not same_place(attempts[n].place, attempt.place)] + [k]
+    return tuple(sorted(newest, key=lambda k: attempts[k].place))
+
+
 def by_place(attempts: Sequence[Attempt]) -> tuple[Attempt, ...]:
     """The newest test of each place, along the length."""
-    newest: dict[float, Attempt] = {}
-    for attempt in attempts:
-        newest[round(attempt.place)] = attempt
-    return tuple(sorted(newest.values(), key=lambda a: a.place))
+    return tuple(attempts[k] for k in newest_by_place(attempts))
 
 
 def good_from(attempts: Sequence[Attempt], bands: tuple[float, float, float] = BANDS_MM) -> float | None:
@@ -77,3 +93,22 @@ def good_from(attempts: Sequence[Attempt], bands: tuple[float, float, float] = B
     if good is not None and places[0].place == good:
         return 0.0
     return good
+
+
+@dataclass(frozen=True)
+class Truth:
+    """How far True is: what the tests say, whether anything was read, and whether a happy medium was taken."""
+
+    tested: bool
+    begun: bool
+    loop: Loop
+    accepted: bool = False
+
+    @property
+    def progress(self) -> tuple[Literal["empty", "begun", "done"], str]:
+        """How far, and what to do next."""
+        if self.loop.state == "true":
+            return "done", ""
+        if not self.tested:
+            return ("begun" if self.begun else "empty"), "Make a true edge and test the fold."
+        return ("done", "") if self.accepted else ("begun", self.loop.told)

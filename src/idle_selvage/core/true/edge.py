@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from ..cloth.make import PILE
-from ..working import Figure, Source, Step, length
+from ..cloth.bars import BarPattern
+from ..cloth.make import PILE, Make
+from ..wording import Sentence
+from ..working import Figure, Source, Step, about, length
 
 EdgeWay = Literal["tear", "thread", "bar", "shears", "square"]
 
@@ -30,7 +32,9 @@ METHODS: dict[EdgeWay, EdgeMethod] = {
         "snip past the selvage and tear",
         50.0,
         (
-            "Snip through the selvage and 2 cm further, so that the tear begins in the cloth.",
+            Sentence(
+                "Snip through the selvage and {more} further, so that the tear begins in the cloth.", more=about(20.0)
+            ),
             "Tear across in one go, up to the other selvage, and snip through that.",
             "Press the torn, rippled edge flat from the back.",
         ),
@@ -43,7 +47,11 @@ METHODS: dict[EdgeWay, EdgeMethod] = {
         (
             "Snip the selvage, pick up one thread across and draw it gently: the cloth gathers, a gap opens.",
             "Cut along the gap as far as the thread came.",
-            "Where it breaks, every 15 to 30 cm, pick the same thread up again from the gap and carry on.",
+            Sentence(
+                "Where it breaks, every {least} to {most}, pick the same thread up again from the gap and carry on.",
+                least=about(150.0),
+                most=about(300.0),
+            ),
         ),
     ),
     "bar": EdgeMethod(
@@ -171,3 +179,36 @@ def edge_cost(readings: Sequence[float], way: EdgeWay) -> Figure:
 
 #: What each way takes beyond the unevenness, mm: a torn edge ripples, a drawn thread does not. From memory.
 CLEAN_MM: dict[EdgeWay, float] = {"tear": 20.0, "thread": 10.0, "bar": 5.0, "shears": 10.0, "square": 5.0}
+
+
+def edge_facts(make: Make, along: BarPattern, answers: Mapping[str, str]) -> EdgeFacts:
+    """What decides the way, from what is known of the cloth: its make, the bars along it, what was judged by hand."""
+    return EdgeFacts(
+        make.weave,
+        make.finish,
+        make.colouring,
+        bars_across=along.repeat is not None,
+        sheer=answers.get("sheer") in ("shadow", "yes"),
+        slips=answers.get("hand") == "slips",
+        linen=any(fibre == "linen" for fibre, _ in make.blend),
+    )
+
+
+@dataclass(frozen=True)
+class Ends:
+    """What both ends lose, mm: ``tested`` the one that was measured (None: not yet), and ``both`` together."""
+
+    both: float
+    tested: float | None = None
+
+    @property
+    def trim(self) -> float:
+        """What lies before the lay at the tested end: as measured, or half of what is planned for both."""
+        return self.both / 2 if self.tested is None else self.tested
+
+
+def settled_ends(readings: Sequence[float], way: EdgeWay, cut_off: float) -> Ends:
+    """What both ends lose once the edge was read: this end's unevenness and what is cut off further in, and the usual
+    loss of the way at the other."""
+    tested = edge_cost(readings, way).value + cut_off
+    return Ends(tested + METHODS[way].loss, tested)

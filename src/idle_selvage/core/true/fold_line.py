@@ -7,9 +7,16 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
+from ..wording import Sentence
+from ..working import about, length
+
 #: A spread up to this is good. Common practice, no source.
 GOOD_SPREAD_MM = 2.0
 LEAST_STATIONS = 3
+#: A fold is not moved by less than this, mm.
+LEAST_MOVE_MM = 0.5
+#: How far apart the next reading is asked for, mm.
+NEXT_MM = 400.0
 
 Ripple = Literal["", "out", "in"]
 
@@ -50,7 +57,9 @@ def fold_line(stations: Sequence[FoldReading]) -> FoldLine | None:
     spread = max(distances) - min(distances)
     good = spread <= GOOD_SPREAD_MM + 1e-9
     moves = () if good else tuple(FoldMove(s.along, mean - s.distance) for s in sorted(stations, key=lambda s: s.along))
-    return FoldLine(spread, mean, tuple(m for m in moves if abs(m.by) >= 0.5), good, len(stations) >= LEAST_STATIONS)
+    return FoldLine(
+        spread, mean, tuple(m for m in moves if abs(m.by) >= LEAST_MOVE_MM), good, len(stations) >= LEAST_STATIONS
+    )
 
 
 def torque(ripple: Ripple) -> str:
@@ -65,3 +74,30 @@ def torque(ripple: Ripple) -> str:
     return (
         f"The layers are shifted along each other: slide the top layer {way} the tested end until the fold hangs flat."
     )
+
+
+def move_told(by: float | None) -> Sentence:
+    """Where to move the fold at one station, or nothing."""
+    if by is None:
+        return Sentence("")
+    way = "away from" if by > 0 else "towards"
+    return Sentence("move {by} {way} the selvages", by=length(abs(by)), way=way)
+
+
+def headline(line: FoldLine | None) -> Sentence:
+    """What the readings say together."""
+    if line is None or not line.enough:
+        return Sentence("Measure from fold to selvage at three places or more")
+    told = "On grain: within {spread}" if line.good else "The fold wanders by {spread}: move it as drawn"
+    return Sentence(told, spread=length(line.spread))
+
+
+def limit_text() -> Sentence:
+    """What spread is good, in words."""
+    return Sentence("A spread of up to {most} is good (common practice).", most=about(GOOD_SPREAD_MM))
+
+
+def next_place(stations: Sequence[FoldReading], unit: float) -> float:
+    """Where to read next, mm along: a stretch further than the last, on a whole ``unit`` of the tape (mm)."""
+    last = stations[-1].along if stations else -NEXT_MM
+    return round((last + NEXT_MM) / unit) * unit

@@ -5,6 +5,9 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
+from ..wording import Sentence
+from ..working import Figure, Quantity, Step, about, length
+
 
 def tilt(first: float, second: float, arrow_length: float) -> float:
     """Tilt in degrees of an arrow whose ends measure ``first`` and ``second`` to the selvage."""
@@ -23,6 +26,8 @@ class GrainCheck:
     tilt: float
     move: float
     good: bool
+    #: the tilt with its working
+    figure: Figure
 
 
 def check_grain(measured: tuple[float, float], wanted: tuple[float, float], arrow: float) -> GrainCheck:
@@ -33,4 +38,30 @@ def check_grain(measured: tuple[float, float], wanted: tuple[float, float], arro
     if arrow <= 0:
         raise ValueError("An arrow without a length says nothing.")
     off = (measured[1] - measured[0]) - (wanted[1] - wanted[0])
-    return GrainCheck(tilt(measured[0], measured[0] + off, arrow), 0.0 - off, abs(off) <= ON_GRAIN_MM)
+    found = tilt(measured[0], measured[0] + off, arrow)
+    put = (
+        ("read at the tail", length(measured[0])),
+        ("read at the head", length(measured[1])),
+        ("arrow", length(arrow)),
+    )
+    step = Step("tilt", "atan(difference ÷ arrow)", put, Quantity(found, "angle"))
+    return GrainCheck(found, 0.0 - off, abs(off) <= ON_GRAIN_MM, Figure(found, "angle", steps=(step,)))
+
+
+def told(check: GrainCheck | None, edge: str) -> Sentence:
+    """What to do with a pinned piece; nothing while it was not measured at both ends."""
+    if check is None:
+        return Sentence("")
+    if check.good:
+        return Sentence("on grain")
+    way = "away from" if check.move > 0 else "towards"
+    return Sentence("move the head {by} {way} the {edge}", by=length(abs(check.move)), way=way, edge=edge)
+
+
+def limit_text() -> Sentence:
+    """What difference is on grain, in words."""
+    told_ = (
+        "Measure from both ends of the arrow to the edge named. Only their difference counts: up to {most} is on grain "
+        "(common practice)."
+    )
+    return Sentence(told_, most=about(ON_GRAIN_MM))

@@ -8,17 +8,29 @@ the far one; negative when the near one sticks out. Lengths in millimetres.
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from ..working import Figure, Quantity, Source, Step, length, percent
+from ..wording import Sentence
+from ..working import Figure, Quantity, Source, Step, about, length, percent
 
 SKEW_BOW = Source("standard", "ASTM D3882", "skew = 100 × d ÷ W, bow = 100 × depth ÷ W")
-BANDS_SOURCE = Source("common practice", "true to 3 mm, steamed to 12 mm, straightened to 40 mm over the width")
 
 Band = Literal["true", "steam", "straighten", "cut"]
 #: Upper ends of the first three bands over the whole width, mm; a setting. Common practice, no source.
 BANDS_MM: tuple[float, float, float] = (3.0, 12.0, 40.0)
+BANDS_SOURCE = Source(
+    "common practice",
+    Sentence(
+        "true to {true}, steamed to {steam}, straightened to {straight} over the width",
+        true=about(BANDS_MM[0]),
+        steam=about(BANDS_MM[1]),
+        straight=about(BANDS_MM[2]),
+    ),
+)
+#: A corner that sticks out by less than this sticks out nowhere, mm.
+LEVEL_MM = 0.05
 #: What is accepted in woven cloth, and in stripes and checks, per cent. Common practice, from memory.
 ACCEPTED_PERCENT = 3.0
 ACCEPTED_BARS_PERCENT = 2.0
@@ -59,7 +71,7 @@ def read_test(test: FoldTest, width: float, bands: tuple[float, float, float] = 
     d = abs(test.offset)
     skew, angle, bow = skew_percent(d, width), skew_angle(d, width), 100.0 * test.bow / width
     put = (("apart d", length(d)), ("width W", length(width)))
-    side: Literal["", "near", "far"] = "" if d == 0 else "far" if test.offset > 0 else "near"
+    side = side_of(test.offset)
     return Slant(
         _figure(skew, "percent", Step("skew", "100 × d ÷ W", put, percent(skew))),
         _figure(angle, "angle", Step("angle", "atan(d ÷ W)", put, Quantity(angle, "angle"))),
@@ -80,7 +92,8 @@ def _figure(value: float, kind: Literal["percent", "angle"], step: Step) -> Figu
 def check_bands(bands: tuple[float, float, float]) -> None:
     """Raise :class:`BadTest` unless the bands grow."""
     if not 0 < bands[0] < bands[1] < bands[2]:
-        raise BadTest("The bands must grow, such as 3 mm, 12 mm and 40 mm.")
+        a, b, c = (about(band) for band in BANDS_MM)
+        raise BadTest(Sentence("The bands must grow, such as {a}, {b} and {c}.", a=a, b=b, c=c))
 
 
 def band_of(apart: float, bands: tuple[float, float, float] = BANDS_MM) -> Band:
@@ -91,7 +104,7 @@ def band_of(apart: float, bands: tuple[float, float, float] = BANDS_MM) -> Band:
 
 def accepted(skew: float, bars: bool) -> bool:
     """Whether a shop would be in its right to sell it so, by the usual limits."""
-    return skew <= (ACCEPTED_BARS_PERCENT if bars else ACCEPTED_PERCENT)
+    return skew <= accepted_limit(bars)
 
 
 def true_angle(offset: float, width: float) -> float:
@@ -107,3 +120,28 @@ def skew_percent(offset: float, width: float) -> float:
 def skew_angle(offset: float, width: float) -> float:
     """Slant of the weft in degrees, ``atan(d ÷ W)``."""
     return math.degrees(math.atan2(offset, width))
+
+
+def side_of(offset: float) -> Literal["", "near", "far"]:
+    """Which selvage's corner sticks out; neither when the edges are level."""
+    return "" if abs(offset) < LEVEL_MM else "far" if offset > 0 else "near"
+
+
+def signed_offset(apart: float, side: str) -> float:
+    """A reading with its sign: below nothing when the near selvage's corner sticks out; else it is the far one's."""
+    return -apart if side == "near" else apart
+
+
+def accepted_limit(bars: bool) -> float:
+    """The usual limit of skew for accepting woven cloth, or stripes and checks, per cent."""
+    return ACCEPTED_BARS_PERCENT if bars else ACCEPTED_PERCENT
+
+
+def check_band_count(bands: Sequence[float]) -> tuple[float, float, float]:
+    """Three bands that grow. Raises :class:`BadTest`."""
+    a, b, c = (about(band) for band in BANDS_MM)
+    if len(bands) != len(BANDS_MM):
+        raise BadTest(Sentence("Three bands are needed, such as {a}, {b} and {c}.", a=a, b=b, c=c))
+    found = (bands[0], bands[1], bands[2])
+    check_bands(found)
+    return found

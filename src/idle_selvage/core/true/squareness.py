@@ -7,6 +7,9 @@ import statistics
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from ..wording import Sentence
+from ..working import length
+
 #: A bar this close to square needs no shifting, mm over the width. Common practice, no source.
 SQUARE_MM = 2.0
 
@@ -51,3 +54,23 @@ def squareness(readings: Sequence[BarReading], width: float) -> Squareness | Non
         if abs(r.off) > SQUARE_MM
     )
     return Squareness(common, bars, not bars)
+
+
+def shift_told(shift: BarShift | None, bars: int) -> Sentence:
+    """What to do with one of ``bars`` bars; ``shift`` None: it is square."""
+    if shift is None:
+        return Sentence("square")
+    way = "away from" if shift.shift > 0 else "towards"
+    alone = ", this bar alone" if shift.alone and bars > 1 else ""
+    told = "shift its far end {by} {way} the tested end{alone}"
+    return Sentence(told, by=length(abs(shift.shift)), way=way, alone=alone)
+
+
+def headline(found: Squareness | None, bars: int) -> Sentence:
+    """What all ``bars`` readings say together."""
+    if found is None:
+        return Sentence("Read several bars with an L-square")
+    what = "The bars are square" if found.square else f"{len(found.bars)} of {bars} bars to shift"
+    if abs(found.common) <= SQUARE_MM:
+        return Sentence("{what}", what=what)
+    return Sentence("{what}; all lean by {common}", what=what, common=length(abs(found.common)))

@@ -6,7 +6,10 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ..cloth.make import PILE
-from .slant import Slant, accepted
+from ..wording import Sentence
+from ..working import about
+from .edge import EdgeFacts
+from .slant import Slant, accepted, accepted_limit
 
 StraightenSchool = Literal["pin", "pull"]
 Action = Literal["nothing", "steam", "straighten", "cut", "follow", "choose"]
@@ -52,6 +55,11 @@ class Straightening:
     forbids: tuple[str, ...]
     cautions: tuple[str, ...]
     else_: tuple[str, ...]
+
+    @property
+    def chooses(self) -> bool:
+        """Whether the school of straightening matters for what is done next."""
+        return self.action in ("straighten", "cut")
 
 
 def forbidden(facts: StraightenFacts) -> tuple[str, ...]:
@@ -134,7 +142,7 @@ def plan(
     steps = [
         "Cut off the next metre or two and make a new true edge: the first of a roll is the worst.",
         "Test again further in: write the place down with the reading.",
-        "Or try to straighten it, in lengths of at most 2 m.",
+        Sentence("Or try to straighten it, in lengths of at most {most}.", most=about(MOST_AT_ONCE_MM)),
     ]
     headline = "Too far off to press out: cut off a metre or two and test again"
     return made(
@@ -143,7 +151,7 @@ def plan(
 
 
 def _back(slant: Slant, facts: StraightenFacts) -> str:
-    limit = "2 % for stripes and checks" if facts.bars else "3 %"
+    limit = f"{accepted_limit(facts.bars):g} %{' for stripes and checks' if facts.bars else ''}"
     if accepted(slant.skew.value, facts.bars):
         return f"It is within the usual limit of {limit}: a shop need not take it back."
     return f"It is over the usual limit of {limit}: take it back, if it was not cut or washed."
@@ -158,9 +166,11 @@ def pull_corners(slant: Slant) -> tuple[str, str]:
 
 
 def _steps(slant: Slant, school: StraightenSchool, length: float | None) -> list[str]:
-    parts = ""
+    parts: str = ""
     if length is not None and length > MOST_AT_ONCE_MM:
-        parts = f"Work in {int(-(-length // MOST_AT_ONCE_MM))} lengths of at most 2 m, one after another."
+        n = int(-(-length // MOST_AT_ONCE_MM))
+        told = "Work in {n} lengths of at most {most}, one after another."
+        parts = Sentence(told, n=n, most=about(MOST_AT_ONCE_MM))
     if school == "pull":
         one, other = pull_corners(slant)
         steps = [
@@ -177,3 +187,14 @@ def _steps(slant: Slant, school: StraightenSchool, length: float | None) -> list
             "Let it cool pinned, take the pins out and count them, then test again.",
         ]
     return [parts, *steps] if parts else steps
+
+
+def straighten_facts(edge: EdgeFacts, bars_seen: bool) -> StraightenFacts:
+    """What decides how a cloth may be straightened; ``bars_seen``: bars of either direction that can be seen."""
+    return StraightenFacts(edge.weave, edge.finish, edge.colouring, bars_seen, edge.sheer, edge.slips)
+
+
+def accept_text(bars: bool) -> str:
+    """The usual limit for accepting cloth, in words."""
+    what = "stripes and checks" if bars else "woven cloth"
+    return f"Usual limit for accepting {what}: {accepted_limit(bars):g} % (common practice, from memory)."

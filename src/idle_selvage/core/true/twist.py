@@ -3,12 +3,15 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from ..plan.outline import Outline
-from ..plan.piece import Grain
-from ..working import Figure, Quantity, Source, Step, length
+from ..plan.allowance import cut_line
+from ..plan.outline import Outline, whole_polygon
+from ..plan.piece import Grain, Piece
+from ..wording import Sentence
+from ..working import Figure, Quantity, Source, Step, about, length
 
 TWIST = Source("common practice", "twist at the hem ≈ H × tan a", "a panel of length H on cloth with slant a")
 TwistVerdict = Literal["harmless", "visible", "will not hang"]
@@ -30,6 +33,8 @@ class Twist:
     drift: Figure
     verdict: TwistVerdict
     drift_told: str
+    #: whether bars that should meet at its seams do; None where no bars are carried by the weft
+    meets: bool | None = None
 
 
 def twist_of(
@@ -48,7 +53,7 @@ def twist_of(
     twist, drift = height * slope, width * slope
     put = (("slant a", Quantity(abs(angle), "angle")),)
     verdict: TwistVerdict = "harmless" if twist <= SEEN_MM else "visible" if twist <= HANGS_MM else "will not hang"
-    told = ""
+    told, meets = "", None
     if bars and grain in ("lengthwise", "any"):
         if drift <= MATCHED_MM:
             told = "bars still meet at the seam"
@@ -56,6 +61,7 @@ def twist_of(
             told = "bars miss each other a little at the seam"
         else:
             told = "bars do not meet at the seam"
+        meets = drift <= MISMATCH_MM
     return Twist(
         name,
         Figure(
@@ -72,6 +78,7 @@ def twist_of(
         ),
         verdict,
         told,
+        meets,
     )
 
 
@@ -80,3 +87,36 @@ def sheared(outline: Outline, angle: float) -> Outline:
     top = max(x for x, _ in outline)
     slope = math.tan(math.radians(angle))
     return tuple((x, y + (top - x) * slope) for x, y in outline)
+
+
+def matters(twists: Sequence[Twist]) -> Sentence:
+    """Does it matter, by the piece that fares worst; ``twists`` sorted so, the worst first."""
+    if not twists:
+        return Sentence("Does it matter?")
+    worst = twists[0]
+    if worst.verdict != "harmless":
+        how = "it shows" if worst.verdict == "visible" else "it will not hang"
+        told = "{piece} twists by {twist} at the hem: {how}"
+        return Sentence(told, piece=worst.piece, twist=length(worst.twist.value), how=how)
+    missed = next((twist.piece for twist in twists if twist.meets is False), None)
+    if missed is not None:
+        told = "Nothing twists so that it shows, but bars do not meet at the seams of {piece}"
+        return Sentence(told, piece=missed)
+    return Sentence("It does not matter: no piece twists so that it shows")
+
+
+def limits_text() -> Sentence:
+    """From which twist on it shows, and from which it does not hang."""
+    told = (
+        "Up to {seen} nobody sees it, from {hangs} a leg or skirt turns on the body (from memory). A panel of length H "
+        "on a slant a twists by H × tan a."
+    )
+    return Sentence(told, seen=about(SEEN_MM), hangs=about(HANGS_MM))
+
+
+def hanging_outline(piece: Piece) -> Outline:
+    """The cut line of a whole piece, both halves of one on the fold. Raises BadPiece."""
+    outline = cut_line(piece)
+    if not piece.on_fold:
+        return outline
+    return tuple((float(x), float(y)) for x, y in whole_polygon(outline).exterior.coords[:-1])

@@ -43,6 +43,12 @@ MINUTES: dict[str, int] = {
 DRYING: tuple[tuple[float, int, int], ...] = ((150.0, 240, 720), (300.0, 480, 960), (math.inf, 720, 1440))
 #: A cloth whose weight is not known is reckoned as this. From memory.
 USUAL_MASS = 200.0
+#: A drum is filled to this share of what it takes at most. Common practice, no source.
+MOST_FILLED = 0.5
+#: What a washer at home takes, kg, from the smallest to the largest. From memory.
+WASHERS_KG = (1.0, 30.0)
+#: So many of the last times are learned from.
+LAST_TIMES = 5
 
 
 @dataclass(frozen=True)
@@ -96,7 +102,7 @@ class Load:
 
 def group(batches: Sequence[Batch], machine_kg: float, learned: Mapping[str, float] | None = None) -> tuple[Load, ...]:
     """The loads, biggest first. ``machine_kg`` is what the washer takes at most; half of it is used."""
-    room = machine_kg / 2.0
+    room = machine_kg * MOST_FILLED
     bins: list[list[Batch]] = []
     for batch in sorted(batches, key=lambda b: (-b.kilograms, b.key)):
         single = bool(_lonely(batch))
@@ -176,7 +182,7 @@ PER_METRE = ("press", "steam")
 
 def learned_time(past: Sequence[float]) -> float | None:
     """The time to plan with from past ones (minutes, the newest last): the median of the last five."""
-    last = sorted(past[-5:])
+    last = sorted(past[-LAST_TIMES:])
     if not last:
         return None
     middle = len(last) // 2

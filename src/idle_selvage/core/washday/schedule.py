@@ -20,7 +20,12 @@ MOST_DAYS = 21
 MOST_WET_WAIT = 60
 #: How much work the solver may do; about a second, and the same on every machine.
 WORK = 1.2
+#: A waking day shorter than this has no room for a wash and its drying, minutes.
+LEAST_WAKING = 180
+#: A step that should have begun or ended so long ago is late, minutes.
+GRACE = 5
 MOST_TASKS = 80
+LEAST_HOUR = 60
 DRYING_PLACES = ("dryer", "line", "flat")
 
 
@@ -78,7 +83,7 @@ def plan(
     tasks = [(i, j, step) for i, load in enumerate(loads) for j, step in enumerate(load.steps)]
     if len(tasks) > MOST_TASKS:
         raise CannotSchedule(f"{len(tasks)} steps are more than one plan takes; finish some loads first.")
-    if waking.sleep - waking.rise < 60:
+    if waking.sleep - waking.rise < LEAST_HOUR:
         raise CannotSchedule("The waking day must last at least an hour; look at when you rise and go to bed.")
     for i, j, step in tasks:
         if (

@@ -128,17 +128,6 @@ def _bound(problem: Problem, way: Way, matching: Matching, left: dict[str, int],
     return strip_bound(strip, more) * strip.lengths
 
 
-def proved(length: float, bound: float, step: float, needed_beyond: float = 0.0) -> bool:
-    """Whether no lay could mean buying less, when cloth is sold by ``step`` millimetres.
-
-    ``needed_beyond`` is what is bought on top of the lay. Theorem: if the bound and the lay round up to the
-    same number of steps, so does every lay between them.
-    """
-    if step <= 0:
-        return length <= bound + GIVE_MM
-    return bool(np.ceil((bound + needed_beyond) / step - 1e-9) == np.ceil((length + needed_beyond) / step - 1e-9))
-
-
 def _least_chord(part: Part, y: float) -> float:
     least = np.inf
     for variant in part.variants:

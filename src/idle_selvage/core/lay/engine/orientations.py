@@ -2,16 +2,14 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Iterable
 from dataclasses import dataclass
 from functools import lru_cache
 
 import numpy as np
-from numpy.typing import NDArray
 from shapely.geometry import Polygon
 
-Ring = NDArray[np.float64]
+from ...plan.turning import Ring, turned
 
 #: Poses whose outlines differ by less than this are the same pose.
 SAME_POSE_MM = 0.01
@@ -34,11 +32,7 @@ class Pose:
 
 def pose(outline: Ring, turn: int, mirrored: bool) -> Pose:
     """One pose, by the rule of the lay format: mirror in y, then turn counter-clockwise."""
-    points = outline * np.array([1.0, -1.0]) if mirrored else outline
-    angle = math.radians(turn)
-    # exact for the right angles, so that a turned rectangle stays a rectangle
-    c, s = round(math.cos(angle), 15), round(math.sin(angle), 15)
-    return Pose(turn, mirrored, points @ np.array([[c, s], [-s, c]]))
+    return Pose(turn, mirrored, turned(outline, turn, mirrored))
 
 
 def poses(outline: Ring, choices: Iterable[tuple[int, bool]]) -> tuple[Pose, ...]:

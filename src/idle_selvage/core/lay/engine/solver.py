@@ -1,7 +1,7 @@
 """Solving a problem: a lane per allowed fold, searched by turns; what comes out has passed the checker.
 
-Every fold gets a first lay; then most of the time goes to the fold that leads. With two workers another
-process does the same from another seed, and the better lay wins (:mod:`portfolio`).
+Every fold gets a first lay; then most of the time goes to the fold that leads. A :class:`Partner` does the same from
+another seed at the same time, and the better lay wins; who it is and where it runs, the solver does not know.
 """
 
 from __future__ import annotations
@@ -9,6 +9,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable
 from dataclasses import dataclass, replace
+from typing import Protocol
 
 from ..answer import Cut, Lay, Placement, Section, to_json
 from ..check import check_lay
@@ -18,7 +19,6 @@ from .bounds import bound_of
 from .folds import fixed_end, number
 from .jigsaw import FEW_LOOKS, LOOKS, try_jigsaw
 from .lanes import FoldLane, Lane, Outcome
-from .portfolio import Partner
 from .sections import CombinationLane
 from .strips import CannotFold
 
@@ -67,6 +67,40 @@ class Answer:
     refused: tuple[tuple[str, CannotFold], ...]
     progress: tuple[Progress, ...]
     cancelled: bool = False
+
+
+@dataclass(frozen=True)
+class Budget:
+    """What a partner may spend, and from which seed it begins."""
+
+    seed: int
+    seconds: float | None
+    steps: int | None
+
+
+class Partner(Protocol):
+    """Another search of the same problem that goes on at the same time."""
+
+    def news(self) -> list[Outcome]:
+        """What it has found since it was last asked."""
+        ...
+
+    def tell(self, best: dict[str, Outcome]) -> None:
+        """Tell it what was found here."""
+        ...
+
+    def last(self) -> tuple[list[Outcome], int]:
+        """Wait for it to end; its best outcomes and how many steps it took."""
+        ...
+
+    def stop(self) -> None:
+        """End it, whatever it is doing."""
+        ...
+
+
+PartnerMaker = Callable[[Problem, Budget], Partner]
+#: How far the partner's seed lies from this one's, so that no two searches of one garment begin alike.
+PARTNER_SEED = 1_000_003
 
 
 class Lanes:
@@ -173,22 +207,23 @@ def solve(
     clock: Callable[[], float],
     on_progress: Callable[[Progress, Answer], None] | None = None,
     cancelled: Callable[[], bool] = lambda: False,
-    workers: int = 1,
+    partner: PartnerMaker | None = None,
 ) -> Answer:
     """Lay a problem. Ends after ``seconds`` by ``clock``, or after ``steps`` (then the same seed gives the
     same lay, whatever else runs), when ``cancelled()``, or when the bound is met; the first answer is always
-    given. ``workers`` processes search at the same time; with ``steps`` each takes that many on its own.
+    given. A ``partner`` begins another search that goes on at the same time; with ``steps`` each takes that many on its
+    own.
 
     Raises :class:`BadProblem` when no allowed fold can take the pieces, :class:`EngineFault` when the
     checker refuses what was made.
     """
     begun = clock()
-    partner = Partner(problem, seed + 1_000_003, seconds, steps) if workers > 1 else None
+    other = partner(problem, Budget(seed + PARTNER_SEED, seconds, steps)) if partner is not None else None
     try:
-        return _solve(problem, seed, seconds, steps, clock, on_progress, cancelled, partner, begun)
+        return _solve(problem, seed, seconds, steps, clock, on_progress, cancelled, other, begun)
     finally:
-        if partner is not None:
-            partner.stop()
+        if other is not None:
+            other.stop()
 
 
 def _solve(

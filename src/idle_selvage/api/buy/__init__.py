@@ -1,0 +1,1 @@
+"""Buy over HTTP."""

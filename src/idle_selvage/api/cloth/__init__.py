@@ -1,0 +1,1 @@
+"""Cloth and the cupboard over HTTP."""

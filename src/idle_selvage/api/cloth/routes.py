@@ -1,0 +1,165 @@
+"""Cloth: what is known of it, in a project or in the cupboard."""
+
+from __future__ import annotations
+
+import base64
+import binascii
+from typing import Any
+
+from flask import Response, make_response
+from sqlalchemy.orm import Session
+
+from ...operations import cloth
+from ...operations.project import garment
+from ...operations.refused import Refused
+from ...store import photo
+from ...store.cloth import cloth as find
+from ..project.show import project_out
+from ..services import begin, look, send, services
+from ..shared.figures import presenter
+from ..shared.schemas import ClothPath, ProjectPath
+from . import schemas as out
+from .show import cloth_out, cupboard_out
+
+
+def _given(body: out.ClothChange) -> dict[str, Any]:
+    # only what was sent, but its parts whole: leaving out what is unset would leave out their defaults too
+    return {
+        key: value
+        for key, value in body.model_dump().items()
+        if key in body.model_fields_set and (value is not None or key in cloth.CLEARED)
+    }
+
+
+def _cloth(session: Session, number: int) -> out.ClothOut:
+    return cloth_out(presenter(), cloth.read_cloth(session, number))
+
+
+def change_cloth(path: ProjectPath, body: out.ClothChange) -> Response:
+    """Change what is known of a project's main cloth."""
+    with begin() as session:
+        row = garment(session, path.project_id)
+        cloth.change_cloth(session, row.cloth, _given(body))
+        return send(project_out(session, row))
+
+
+def list_cloths(query: out.CupboardQuery) -> Response:
+    """The cupboard: every cloth, or those in whose facts all the words are found."""
+    with look() as session:
+        return send(cupboard_out(presenter(), *cloth.cupboard(session, query.words)))
+
+
+def add_cloth(body: out.NewCloth) -> Response:
+    """Put a cloth into the cupboard."""
+    with begin() as session:
+        return send(_cloth(session, cloth.add_cloth(session, body.name).id), 201)
+
+
+def read_cloth(path: ClothPath) -> Response:
+    """One cloth of the cupboard."""
+    with look() as session:
+        return send(_cloth(session, path.cloth_id))
+
+
+def change_any_cloth(path: ClothPath, body: out.ClothChange) -> Response:
+    """Change what is known of a cloth, whichever projects use it."""
+    with begin() as session:
+        cloth.change_cloth(session, find(session, path.cloth_id), _given(body))
+        return send(_cloth(session, path.cloth_id))
+
+
+def delete_cloth(path: ClothPath) -> Response:
+    """Take a cloth out of the cupboard. It can be brought back."""
+    with begin() as session:
+        cloth.take_out(session, find(session, path.cloth_id))
+        return send(cupboard_out(presenter(), *cloth.cupboard(session)))
+
+
+def restore_cloth(path: ClothPath) -> Response:
+    """Bring back a cloth that was taken out."""
+    with begin() as session:
+        return send(_cloth(session, cloth.bring_back(session, path.cloth_id).id))
+
+
+def keep_photo(path: ClothPath, body: out.PhotoIn) -> Response:
+    """Keep a photo of a cloth; it is made smaller, and what the camera wrote into it is left out."""
+    try:
+        picture = base64.b64decode(body.data, validate=True)
+    except (binascii.Error, ValueError):
+        raise Refused("This is no picture in base64.", path="data") from None
+    with begin() as session:
+        cloth.keep_photo(session, find(session, path.cloth_id), picture)
+        return send(_cloth(session, path.cloth_id))
+
+
+def read_photo(path: ClothPath, query: out.PhotoQuery) -> Response:
+    """A cloth's photo."""
+    with look() as session:
+        answer = make_response(photo.photo(session, find(session, path.cloth_id).id).jpeg)
+        answer.headers["Content-Type"] = "image/jpeg"
+        return answer
+
+
+def delete_photo(path: ClothPath) -> Response:
+    """Take a photo away. It can be brought back."""
+    return _hide_photo(path, gone=True)
+
+
+def restore_photo(path: ClothPath) -> Response:
+    """Bring back a photo that was taken away."""
+    return _hide_photo(path, gone=False)
+
+
+def _hide_photo(path: ClothPath, *, gone: bool) -> Response:
+    with begin() as session:
+        cloth.hide_photo(session, find(session, path.cloth_id), gone=gone)
+        return send(_cloth(session, path.cloth_id))
+
+
+def add_wash(path: ClothPath, body: out.WashIn) -> Response:
+    """Write down a wash of the length: how, the rag's grade, and what it measured afterwards."""
+    given = cloth.WashGiven(body.how, body.grade, body.length_after, body.width_after)
+    with begin() as session:
+        washer = services().washer if body.stand_in else None
+        cloth.add_wash(session, find(session, path.cloth_id), given, washer)
+        return send(_cloth(session, path.cloth_id), 201)
+
+
+def delete_wash(path: out.WashPath) -> Response:
+    """Strike out a wash that was written down by mistake. It can be brought back."""
+    return _strike_wash(path, gone=True)
+
+
+def restore_wash(path: out.WashPath) -> Response:
+    """Bring back a wash that was struck out."""
+    return _strike_wash(path, gone=False)
+
+
+def _strike_wash(path: out.WashPath, *, gone: bool) -> Response:
+    with begin() as session:
+        cloth.strike_wash(session, find(session, path.cloth_id), path.wash_id, gone=gone)
+        return send(_cloth(session, path.cloth_id))
+
+
+def use_cloth(path: ProjectPath, body: out.UseIn) -> Response:
+    """Make a project of a cloth out of the cupboard; the one it had goes into the cupboard."""
+    with begin() as session:
+        row = garment(session, path.project_id)
+        cloth.use_cloth(session, row, find(session, body.cloth_id))
+        return send(project_out(session, row))
+
+
+def add_to_set(path: ProjectPath, body: out.SetIn) -> Response:
+    """Put a lining, interfacing, trim or second cloth beside the main one."""
+    with begin() as session:
+        row = garment(session, path.project_id)
+        cloth.add_beside(session, row, body.role, cloth_id=body.cloth_id, name=body.name)
+        return send(project_out(session, row), 201)
+
+
+def remove_from_set(path: out.SetPath) -> Response:
+    """Take a cloth from beside the main one; it stays in the cupboard."""
+    with begin() as session:
+        row = garment(session, path.project_id)
+        cloth.remove_beside(session, row, path.cloth_id)
+        return send(project_out(session, row))

@@ -1,0 +1,219 @@
+"""What Cloth and the cupboard send and are asked."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Literal
+
+from pydantic import Field
+
+from ..shared.entries import Key, LengthIn, Name, Number, NumberIn, Text
+from ..shared.schemas import ClothPath, In, LengthOut, Out, ProjectPath
+
+
+class BarOut(Out):
+    width: float
+    colour: str
+    text: str = Field(description="its width in the person's units")
+
+
+class ShareOut(Out):
+    fibre: str
+    share: float
+
+
+class BarsOut(Out):
+    """What one direction's bars come to."""
+
+    repeat: LengthOut | None
+    axes: list[float] = Field(description="mirror axes within one repeat, mm from the first bar's beginning")
+    balanced: bool
+    seen: bool
+    dominant: BarOut | None
+
+
+class FlawOut(Out):
+    """A place to keep off: from the cut end, from the near selvage, and its size along and across."""
+
+    x: LengthOut
+    y: LengthOut
+    w: LengthOut
+    h: LengthOut
+    what: str
+
+
+class WashOut(Out):
+    id: int
+    at: datetime
+    how: str
+    grade: int | None
+    length_after: LengthOut | None
+    width_after: LengthOut | None
+    simulated: bool
+
+
+class ClothOut(Out):
+    id: int
+    name: str
+    blend: list[ShareOut]
+    made_of: str
+    blend_note: str
+    weave: str
+    finish: str
+    colouring: str
+    width_readings: list[LengthOut]
+    width_note: str
+    margin_low: LengthOut
+    margin_high: LengthOut
+    margin_hint: str
+    in_hand: LengthOut | None
+    mass: float | None
+    price: float | None
+    price_unit: Literal["m", "yd"]
+    direction: str
+    pile: str
+    pile_why: str
+    pile_note: str
+    one_way: bool
+    wales: float | None
+    wale_note: str
+    face: str
+    face_mark: str
+    reversible: bool
+    depth: str
+    rub_grade: int | None
+    dye_note: str
+    washed_alone: str
+    ground: str
+    bars_along: list[BarOut]
+    bars_across: list[BarOut]
+    along: BarsOut
+    across: BarsOut
+    bars_note: list[str]
+    flaws: list[FlawOut]
+    shop_fold: LengthOut | None
+    answers: dict[str, str]
+    advice: list[str]
+    style_number: str
+    place: str
+    treated: bool
+    washes: list[WashOut]
+    photo: str | None = Field(description="the address of its photo")
+
+
+class CupboardLineOut(Out):
+    """A cloth in the cupboard, with the projects that use it."""
+
+    cloth: ClothOut
+    left: str = Field(description="what is there of it, in a few words")
+    shrinkage: str
+    projects: list[str]
+
+
+class CupboardOut(Out):
+    cloths: list[CupboardLineOut]
+    of: int = Field(description="how many there are, found or not")
+
+
+class WashPath(ClothPath):
+    wash_id: int = Field(ge=1, le=2**31)
+
+
+class SetPath(ProjectPath):
+    cloth_id: int = Field(ge=1, le=2**31)
+
+
+MOST_FLAWS = 100
+
+
+class BarIn(In):
+    width: LengthIn
+    colour: str = Field(pattern=r"^#[0-9A-Fa-f]{6}$")
+
+
+class ShareIn(In):
+    fibre: Key
+    share: NumberIn
+
+
+class FlawIn(In):
+    """A place to keep off: lower left corner from the cut end and the near selvage, and its size."""
+
+    x: LengthIn
+    y: LengthIn
+    w: LengthIn
+    h: LengthIn
+    what: Text = "flaw"
+
+
+class ClothChange(In):
+    """Any of a cloth's entries; what is left out stays, and null clears what may be unknown."""
+
+    name: Text | None = None
+    blend: list[ShareIn] | None = Field(default=None, max_length=6)
+    weave: Key | None = None
+    finish: Key | None = None
+    colouring: Key | None = None
+    width_readings: list[LengthIn] | None = Field(default=None, max_length=20)
+    margin_low: LengthIn | None = None
+    margin_high: LengthIn | None = None
+    in_hand: LengthIn | None = None
+    mass: NumberIn | None = None
+    price: NumberIn | None = None
+    price_unit: Literal["m", "yd"] | None = None
+    direction: Key | None = None
+    pile: Key | None = None
+    pile_why: Text | None = None
+    wales: NumberIn | None = None
+    face: Text | None = None
+    face_mark: Text | None = None
+    reversible: bool | None = None
+    depth: Literal["light", "medium", "dark"] | None = None
+    rub_grade: int | None = Field(default=None, ge=1, le=5, strict=True)
+    ground: str | None = Field(default=None, pattern=r"^#[0-9A-Fa-f]{6}$")
+    bars_along: list[BarIn] | None = Field(default=None, max_length=60)
+    bars_across: list[BarIn] | None = Field(default=None, max_length=60)
+    flaws: list[FlawIn] | None = Field(default=None, max_length=MOST_FLAWS)
+    shop_fold: LengthIn | None = None
+    answers: dict[str, str] | None = Field(default=None, max_length=20)
+    style_number: Text | None = None
+    place: Text | None = None
+    treated: bool | None = None
+
+
+class NewCloth(In):
+    name: Name
+
+
+class CupboardQuery(In):
+    words: str = Field(default="", max_length=120)
+
+
+class PhotoIn(In):
+    data: str = Field(max_length=8_500_000, description="a JPEG, PNG or WebP picture in base64")
+
+
+class PhotoQuery(In):
+    at: int = Field(default=0, ge=0, le=2**53)
+
+
+class WashIn(In):
+    """One wash of the length. With ``stand_in`` the simulated washer makes up the grade and the measures."""
+
+    how: Text = ""
+    grade: int | None = Field(default=None, ge=1, le=5, strict=True)
+    length_after: LengthIn | None = None
+    width_after: LengthIn | None = None
+    stand_in: bool = False
+
+
+class SetIn(In):
+    """A cloth to stand beside the main one: one of the cupboard by its number, or a new one by its name."""
+
+    cloth_id: Number | None = None
+    name: Text = ""
+    role: Key
+
+
+class UseIn(In):
+    cloth_id: Number

@@ -1,0 +1,117 @@
+"""Every error in one shape, with a sentence a dressmaker understands."""
+
+from __future__ import annotations
+
+import logging
+from typing import Any
+
+from flask import Response
+from flask_openapi3 import OpenAPI
+from pydantic import ValidationError
+from sqlalchemy.exc import OperationalError
+from werkzeug.exceptions import HTTPException
+
+from ..core.lay.problem import BadProblem
+from ..core.wording import say
+from ..operations.refused import Refused
+from ..store.errors import NotFound
+from .services import send
+from .shared.person import system
+from .shared.schemas import ErrorOut, FieldFault
+
+log = logging.getLogger(__name__)
+
+
+def error(code: str, message: str, status: int, fields: list[FieldFault] | None = None) -> Response:
+    """An error as it is sent."""
+    return send(ErrorOut(code=code, message=message, fields=fields or []), status)
+
+
+_SENTENCES = {
+    "missing": "This is needed.",
+    "extra_forbidden": "This entry is not known here.",
+    "bool_type": "This must be yes or no.",
+    "bool_parsing": "This must be yes or no.",
+    "int_type": "This must be a whole number.",
+    "string_type": "This must be a text.",
+    "list_type": "This must be a list.",
+    "json_invalid": "The request is not JSON.",
+}
+
+
+def sentence(fault: Any) -> str:
+    """One pydantic fault as a sentence a dressmaker understands."""
+    kind, context = fault["type"], fault.get("ctx") or {}
+    if kind == "value_error":
+        return str(context.get("error", fault["msg"]))
+    if kind == "literal_error":
+        return f"This must be one of {context.get('expected')}."
+    if kind in ("greater_than_equal", "less_than_equal"):
+        return (
+            f"This must be {'at least' if kind.startswith('g') else 'at most'} {context.get('ge', context.get('le'))}."
+        )
+    if kind == "too_short":
+        return f"At least {context.get('min_length')} are needed here."
+    if kind in ("too_long", "string_too_long"):
+        return f"At most {context.get('max_length')} are possible here."
+    return _SENTENCES.get(kind, "This could not be read.")
+
+
+def bad_entry(fault: ValidationError) -> Response:
+    """What was asked does not have the shape it must have."""
+    fields: list[FieldFault] = []
+    for one in fault.errors():
+        path = ".".join(str(part) for part in one["loc"] if not str(part).startswith("function-"))
+        if not any(f.path == path for f in fields):
+            fields.append(FieldFault(path=path, message=sentence(one)))
+    first = fields[0].message if fields else "Something in this entry could not be read."
+    return error("bad_entry", first, 422, fields)
+
+
+_HTTP = {
+    404: "There is nothing at this address.",
+    405: "That cannot be done at this address.",
+    413: "That is too large to be taken in.",
+    400: "The request could not be read.",
+    415: "The request must be JSON.",
+}
+
+
+def register(app: OpenAPI) -> None:
+    """Answer every error an operation, the store or the framework raises."""
+
+    @app.errorhandler(Refused)
+    def refused(fault: Refused) -> Response:
+        fields = [FieldFault(path=fault.path, message=fault.message)] if fault.path else []
+        return error(fault.code, fault.message, 422, fields)
+
+    @app.errorhandler(NotFound)
+    def not_found(fault: NotFound) -> Response:
+        return error("not_found", str(fault), 404)
+
+    @app.errorhandler(BadProblem)
+    def bad_problem(fault: BadProblem) -> Response:
+        told = [say(one, system()) for one in fault.faults]
+        return error("cannot_lay", " ".join(told), 422, [FieldFault(path="", message=one) for one in told])
+
+    @app.errorhandler(HTTPException)
+    def http(fault: HTTPException) -> Response:
+        answer = error(
+            fault.name.lower().replace(" ", "_"),
+            _HTTP.get(fault.code or 500, fault.description or ""),
+            fault.code or 500,
+        )
+        for key, value in fault.get_headers():
+            if key.lower() == "allow":
+                answer.headers[key] = value
+        return answer
+
+    @app.errorhandler(OperationalError)
+    def busy(fault: OperationalError) -> Response:
+        log.exception("database", exc_info=fault)
+        return error("busy", "The data file could not be written just now. Nothing was lost; try again.", 503)
+
+    @app.errorhandler(Exception)
+    def unforeseen(fault: Exception) -> Response:
+        log.exception("fault", exc_info=fault)
+        return error("fault", "Something went wrong in the program, and nothing was changed. It is in the log.", 500)

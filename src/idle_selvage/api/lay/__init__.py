@@ -1,0 +1,1 @@
+"""Lay over HTTP."""

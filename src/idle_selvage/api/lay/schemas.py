@@ -1,0 +1,126 @@
+"""What Lay sends and is asked."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import BaseModel, Field
+
+from ..shared.entries import Key, LengthIn, Number
+from ..shared.schemas import In, LengthOut, Out, Point
+
+
+class JobOut(Out):
+    id: int
+    project_id: int
+    state: Literal["waiting", "running", "done", "cancelled", "failed"]
+    seconds: float
+    asked_seconds: float
+    progress: list[tuple[float, float]] = Field(description="(seconds, best length in mm) each time it got shorter")
+    length: LengthOut | None
+    bound: LengthOut | None
+    steps: int
+    error: str
+
+
+class ShapeOut(Out):
+    key: str
+    piece: str
+    copy_number: int
+    layers: int
+    turn: int
+    mirrored: bool
+    outline: list[Point]
+    tail: Point
+    head: Point
+    edge: str
+    tail_distance: LengthOut
+    head_distance: LengthOut
+    name: str = Field(description="the piece and which of its copies")
+    lies: Literal["straight", "cross", "bias"]
+    lies_told: str = Field(description="what the two distances say when it is pinned right")
+    from_end: str
+
+
+class AreaOut(Out):
+    """A rectangle on the cloth, mm."""
+
+    x0: float
+    y0: float
+    x1: float
+    y1: float
+
+
+class DrawingOut(Out):
+    view: Literal["pinned", "opened"]
+    length: float
+    low: float
+    high: float
+    fold_at: float | None
+    shapes: list[ShapeOut]
+    kept_off: list[AreaOut] = Field(description="what was laid around, as it lies in this view")
+
+
+class AlternativeOut(Out):
+    lay_id: int
+    fold: str
+    label: str
+    length: LengthOut
+    cuts: int
+    chosen: bool
+    outlines: list[list[Point]]
+    low: float
+    high: float
+
+
+class RefusedOut(Out):
+    fold: str
+    label: str
+    why: str
+
+
+class LayOut(Out):
+    lay_id: int
+    fold: str
+    fold_label: str
+    length: LengthOut
+    bound: LengthOut
+    utilisation: float
+    stale: list[str]
+    margins: tuple[float, float]
+    pinned: DrawingOut
+    opened: DrawingOut
+    alternatives: list[AlternativeOut]
+    refused: list[RefusedOut]
+    seed: int
+    steps: int
+
+
+class MaybeLayOut(Out):
+    lay: LayOut | None
+    missing: str
+
+
+class JobPath(BaseModel):
+    job_id: int = Field(ge=1, le=2**31)
+
+
+class LayIn(In):
+    seconds: int | None = Field(default=None, ge=1, le=120, strict=True)
+    seed: int = Field(default=1, ge=0, le=2**31, strict=True)
+
+
+class ChooseIn(In):
+    lay_id: Number
+
+
+class FileQuery(In):
+    view: Literal["pinned", "opened"] = "pinned"
+
+
+class LayWishes(In):
+    """Any of the wishes for laying; what is left out stays."""
+
+    gap: LengthIn | None = None
+    folds: list[Key] | None = Field(default=None, max_length=6)
+    lay_seconds: int | None = Field(default=None, ge=1, le=120, strict=True)

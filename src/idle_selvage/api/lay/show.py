@@ -1,0 +1,110 @@
+"""Lays, drawings and layings as they are sent."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from itertools import accumulate
+
+from ...core.lay.drawing import Area, Drawing, PlacedShape
+from ...core.lay.named import fold_name
+from ...operations.lay import LayFound, LayStanding
+from ...operations.standing import Standing
+from ...store import models
+from ..shared.figures import Presenter, rounded
+from . import schemas as out
+
+
+def job_out(show: Presenter, row: models.Job) -> out.JobOut:
+    """How far a laying is; its progress never gets longer."""
+    last = row.progress[-1] if row.progress else None
+    best = list(accumulate((p[1] for p in row.progress), min))
+    return out.JobOut.model_validate(
+        {
+            "id": row.id,
+            "project_id": row.project_id,
+            "state": row.state,
+            "seconds": round(row.spent, 1),
+            "asked_seconds": row.params["seconds"],
+            "progress": [(p[0], shortest) for p, shortest in zip(row.progress, best, strict=True)],
+            "length": show.maybe(best[-1] if best else None),
+            "bound": show.maybe(last[2] if last else None),
+            "steps": last[4] if last else 0,
+            "error": row.error,
+        }
+    )
+
+
+def drawing_out(show: Presenter, drawing: Drawing) -> out.DrawingOut:
+    """A lay as shapes on the cloth."""
+    return out.DrawingOut.model_validate(
+        {
+            "view": drawing.view,
+            "length": drawing.length,
+            "low": drawing.low,
+            "high": drawing.high,
+            "fold_at": drawing.fold_at,
+            "shapes": [shape_out(show, s) for s in drawing.shapes],
+            "kept_off": _areas(drawing.kept_off),
+        }
+    )
+
+
+def _areas(areas: Sequence[Area]) -> list[out.AreaOut]:
+    return [out.AreaOut(x0=a, y0=b, x1=c, y1=d) for a, b, c, d in areas]
+
+
+def shape_out(show: Presenter, shape: PlacedShape) -> out.ShapeOut:
+    return out.ShapeOut(
+        key=shape.key,
+        piece=shape.piece,
+        copy_number=shape.copy,
+        name=shape.name,
+        layers=shape.layers,
+        turn=shape.turn,
+        mirrored=shape.mirrored,
+        outline=rounded(shape.outline, 2),
+        tail=shape.tail,
+        head=shape.head,
+        edge=shape.edge,
+        tail_distance=show.length(shape.tail_distance),
+        head_distance=show.length(shape.head_distance),
+        from_end=f"{show.length(shape.from_end[0]).text} to {show.length(shape.from_end[1]).text}",
+        lies=shape.lies,
+        lies_told=shape.lies_told,
+    )
+
+
+def lay_out(show: Presenter, now: Standing, found: LayFound) -> out.LayOut:
+    """The chosen lay, drawn both ways, with its alternatives."""
+    chosen = found.chosen
+    return out.LayOut(
+        lay_id=chosen.row.id,
+        fold=chosen.row.fold,
+        fold_label=fold_name(chosen.row.fold),
+        length=show.length(chosen.lay.length),
+        bound=show.length(chosen.lay.bound),
+        utilisation=chosen.lay.utilisation,
+        stale=list(now.stale),
+        margins=chosen.margins,
+        pinned=drawing_out(show, chosen.drawn("pinned")),
+        opened=drawing_out(show, chosen.drawn("opened")),
+        alternatives=[_alternative(show, one, one.row.id == chosen.row.id) for one in found.others],
+        seed=chosen.lay.seed,
+        steps=chosen.lay.steps,
+        refused=[out.RefusedOut(fold=fold, label=fold_name(fold), why=why) for fold, why in found.refused],
+    )
+
+
+def _alternative(show: Presenter, one: LayStanding, chosen: bool) -> out.AlternativeOut:
+    picture = one.drawn("pinned")
+    return out.AlternativeOut(
+        lay_id=one.row.id,
+        fold=one.row.fold,
+        label=fold_name(one.row.fold),
+        length=show.length(one.lay.length),
+        cuts=one.lay.cuts,
+        chosen=chosen,
+        low=picture.low,
+        high=picture.high,
+        outlines=[rounded(s.outline) for s in picture.shapes],
+    )

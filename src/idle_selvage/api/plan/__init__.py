@@ -1,0 +1,1 @@
+"""Plan over HTTP."""

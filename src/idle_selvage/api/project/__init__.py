@@ -1,0 +1,1 @@
+"""Garments as a whole over HTTP."""

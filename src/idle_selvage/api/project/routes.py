@@ -1,0 +1,99 @@
+"""Garments as a whole, and the settings of the person at the bench."""
+
+from __future__ import annotations
+
+from flask import Response
+from sqlalchemy.orm import Session
+
+from ... import __version__
+from ...core.units import System
+from ...operations import project
+from ...store import models
+from ...store.settings import settings
+from ..services import begin, look, send
+from ..shared.figures import Presenter, presenter
+from ..shared.person import system as asking
+from ..shared.schemas import LengthOut, ProjectPath
+from . import schemas as out
+from .show import choices_out, line_out, project_out
+
+
+def health() -> Response:
+    """Whether the server answers."""
+    return send(out.HealthOut(name="Idle Selvage", version=__version__))
+
+
+def read_settings() -> Response:
+    """Units and the tape's graduation."""
+    with look() as session:
+        return send(_settings(settings(session)))
+
+
+def change_settings(body: out.SettingsChange) -> Response:
+    """Change units or the tape's graduation."""
+    with begin() as session:
+        return send(_settings(project.change_settings(session, body.system, body.graduation)))
+
+
+def _settings(row: models.Settings) -> out.SettingsOut:
+    # in the units just chosen, which are not yet those the request came in
+    system: System = "imperial" if row.system == "imperial" else "metric"
+    text = f"{row.graduation:g} mm" if system == "metric" else Presenter(system).length(row.graduation).text
+    return out.SettingsOut(
+        system=system,
+        graduation=LengthOut(mm=row.graduation, text=text),
+    )
+
+
+def read_length(body: out.TypedIn) -> Response:
+    """What a typed length is understood as, while it is being typed."""
+    return send(presenter().length(body.text))
+
+
+def read_choices() -> Response:
+    """What the lists on the screens offer."""
+    return send(choices_out(asking()))
+
+
+def _all(session: Session) -> out.ProjectsOut:
+    show = presenter()
+    return out.ProjectsOut(projects=[line_out(show, now) for now in project.list_garments(session)])
+
+
+def list_projects() -> Response:
+    """Every project, the newest first."""
+    with look() as session:
+        return send(_all(session))
+
+
+def add_project(body: out.NewProject) -> Response:
+    """Begin a project, with a cloth of its own."""
+    with begin() as session:
+        return send(project_out(session, project.create_garment(session, body.name, body.note)), 201)
+
+
+def read_project(path: ProjectPath) -> Response:
+    """A project whole: pieces, cloth, shrinkage, stages, tally."""
+    with look() as session:
+        return send(project_out(session, project.garment(session, path.project_id)))
+
+
+def change_project(path: ProjectPath, body: out.ProjectChange) -> Response:
+    """Change a project's name, note or care."""
+    with begin() as session:
+        row = project.garment(session, path.project_id)
+        project.change_garment(session, row, body.model_dump(exclude_unset=True, exclude_none=True))
+        return send(project_out(session, row))
+
+
+def delete_project(path: ProjectPath) -> Response:
+    """Put a project away. It can be brought back."""
+    with begin() as session:
+        project.put_away(session, project.garment(session, path.project_id))
+        return send(_all(session))
+
+
+def restore_project(path: ProjectPath) -> Response:
+    """Bring back a project that was put away."""
+    with begin() as session:
+        return send(project_out(session, project.bring_back(session, path.project_id)))

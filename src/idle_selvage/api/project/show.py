@@ -1,0 +1,174 @@
+"""Garments as they are sent, whole and as one strip on the bench; and what the lists on the screens offer."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from sqlalchemy.orm import Session
+
+from ...core.buy.order import SHOP_STEPS_MM
+from ...core.cloth.direction import CLOTH_DIRECTIONS, PILE_RUNS
+from ...core.cloth.dye import GRADES, GREY_SCALE
+from ...core.cloth.hand import QUESTIONS
+from ...core.cloth.make import COLOURINGS, FIBRES, FINISHES, WEAVES
+from ...core.lay.named import FOLDS_DRAWN, fold_name
+from ...core.plan.piece import GRAINS
+from ...core.shrink.together import ROLES
+from ...core.shrink.treatment import DRIES, WASHES
+from ...core.units import System
+from ...core.working import Figure, Step, count, length
+from ...core.written import length_text
+from ...operations.standing import Standing, standing
+from ...operations.true import edge_advice, edge_way
+from ...store import models
+from ...store.lay import as_lay
+from ..buy.show import purchase_out
+from ..cloth.show import cloth_out
+from ..lay.show import job_out
+from ..plan.show import piece_out
+from ..shared.figures import Presenter, presenter
+from ..shared.schemas import ChoiceOut
+from ..shrink.show import set_out
+from ..true.show import edge_out
+from . import schemas as out
+
+GRAIN_LABELS = {"lengthwise": "lengthwise", "crosswise": "on the cross grain", "bias": "on the bias", "any": "any way"}
+
+
+def project_out(session: Session, row: models.Project) -> out.ProjectOut:
+    """A garment whole, as it stands now."""
+    return standing_out(presenter(), standing(session, row))
+
+
+def standing_out(show: Presenter, now: Standing) -> out.ProjectOut:
+    """A garment whole."""
+    row, rows = now.garment, now.rows
+    return out.ProjectOut(
+        id=row.id,
+        name=row.name,
+        note=row.note,
+        wash=row.wash,
+        dry=row.dry,
+        school=row.school,
+        cloth=cloth_out(show, now.main),
+        set=set_out(show, row, now.set),
+        wishes=wishes_out(show, row),
+        pieces=[piece_out(show, p, now.fit) for p in rows.pieces],
+        copies=sum(p.copies for p in rows.pieces),
+        can_lay=not now.missing,
+        stages=_stages(now),
+        tally=tally_entries(show, now),
+        warnings=[out.WarningOut(stage=w.stage, level=w.level, text=w.text) for w in now.warnings],
+        purchase=purchase_out(show, now),
+        job=job_out(show, rows.job) if rows.job else None,
+        next_step=now.next_step,
+    )
+
+
+def _stages(now: Standing) -> list[out.StageOut]:
+    return [out.StageOut(name=s.name, state=s.state, why=s.why) for s in now.stages]
+
+
+def wishes_out(show: Presenter, row: models.Project) -> out.WishesOut:
+    """What the maker set for laying and buying."""
+    return out.WishesOut(
+        gap=show.length(row.gap),
+        folds=row.folds,
+        lay_seconds=row.lay_seconds,
+        ends=show.length(row.ends),
+        spare=show.length(row.spare),
+        shop_step=show.length(row.shop_step),
+        edge_way=row.edge_way,
+        way=edge_way(row),
+        edge=edge_out(show, edge_advice(row.cloth)),
+        bought_extra=show.length(row.bought_extra),
+        extra_why=row.extra_why,
+    )
+
+
+def tally_entries(show: Presenter, now: Standing) -> list[out.TallyEntryOut]:
+    """The foot of the screen, left to right."""
+    found = now.tally
+    bought = found.purchase
+    width = "usable width" if found.weft_taken.basis == "raw" else "width after washing"
+    entries: list[tuple[str, str, Figure | None]] = [
+        ("width", width, found.width),
+        ("lay", "lay", None if now.chosen is None else _lay_figure(now.chosen, show.system)),
+        ("to_buy", "to buy", bought.to_buy if bought else None),
+        ("shrinkage_warp", "shrinkage along", found.warp.figure),
+        ("cost", "cost", bought.cost if bought else None),
+        ("spare", "spare", bought.spare if bought else None),
+    ]
+    return [
+        out.TallyEntryOut(
+            key=key,
+            label=label,
+            figure=show.figure(figure),
+            missing="" if figure else found.missing.get(key, "Lay the pieces first."),
+        )
+        for key, label, figure in entries
+    ]
+
+
+def _lay_figure(chosen: models.LayRecord, system: System) -> Figure:
+    """How long the lay is, and how short it could be."""
+    made = as_lay(chosen)
+    put = (("pieces cut", count(len(made.cut))), ("tries", count(made.steps)))
+    steps = (
+        Step("the lay", "as far as any piece reaches from the cut end", put, length(made.length)),
+        Step(
+            "cannot be shorter than",
+            "the greatest of: area of the pieces ÷ width; the longest piece; what tall pieces take of the middle line",
+            (("width", length(chosen.problem["cloth"]["width"])),),
+            length(made.bound),
+        ),
+    )
+    told = f"searched {made.steps} steps; cannot be shorter than {length_text(made.bound, system)}"
+    return Figure(made.length, "length", steps=steps, note=told)
+
+
+def line_out(show: Presenter, now: Standing) -> out.ProjectLineOut:
+    """A garment as one strip on the bench."""
+    row, bought = now.garment, now.tally.purchase
+    return out.ProjectLineOut(
+        id=row.id,
+        name=row.name,
+        note=row.note,
+        cloth=cloth_out(show, now.main),
+        stages=_stages(now),
+        pieces=len(now.rows.pieces),
+        to_buy=show.figure_text(bought.to_buy) if bought else "",
+        next_step=now.next_step,
+    )
+
+
+def _shop_steps(system: System) -> list[tuple[str, str]]:
+    """What a shop cuts in, those of the person's own units first."""
+    yards = [(str(mm), length_text(mm, "imperial", shop=True)) for mm in SHOP_STEPS_MM[3:]]
+    metric = [(str(mm), f"{mm / 10:.0f} cm") for mm in SHOP_STEPS_MM[:3]]
+    return metric + yards if system == "metric" else yards + metric
+
+
+def choices_out(system: System) -> out.ChoicesOut:
+    """What the lists on the screens offer."""
+
+    def listed(pairs: Sequence[tuple[str, str]]) -> list[ChoiceOut]:
+        return [ChoiceOut(value=value, label=label) for value, label in pairs]
+
+    return out.ChoicesOut(
+        fibres=listed(list(FIBRES.items())),
+        weaves=listed(list(WEAVES.items())),
+        finishes=listed(list(FINISHES.items())),
+        colourings=listed(list(COLOURINGS.items())),
+        directions=listed(list(CLOTH_DIRECTIONS.items())),
+        piles=listed([(k, name) for k, (name, _) in PILE_RUNS.items()]),
+        grades=listed([(str(k), f"{k}: {told}") for k, told in GRADES.items()]),
+        grade_scale=f"{GREY_SCALE.name}: {GREY_SCALE.note}",
+        roles=listed([(k, label) for k, label in ROLES.items() if k != "main"]),
+        questions=[out.QuestionOut(key=q.key, asks=q.asks, how=q.how, answers=listed(q.answers)) for q in QUESTIONS],
+        washes=listed(list(WASHES.items())),
+        dries=listed([(k, v) for k, v in DRIES.items() if v]),
+        grains=listed([(g, GRAIN_LABELS[g]) for g in GRAINS]),
+        folds=listed([(f, fold_name(f)) for f in FOLDS_DRAWN]),
+        steps=listed(_shop_steps(system)),
+    )

@@ -1,0 +1,235 @@
+"""Every address of the API on one page: method, address, the name it has in the document, and what answers.
+
+A route takes the path, the query or the body as its schema, begins a session, calls an operation and shows what it
+gives. What may go wrong is the same everywhere: a bad entry (422) or nothing there (404), in one shape.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any
+
+from flask import Response
+from flask_openapi3 import APIBlueprint
+
+from .buy import routes as buy
+from .buy import schemas as buy_out
+from .cloth import routes as cloth
+from .cloth import schemas as cloth_out
+from .devices import routes as devices
+from .devices import schemas as devices_out
+from .lay import routes as lay
+from .lay import schemas as lay_out
+from .log import routes as log
+from .log import schemas as log_out
+from .plan import routes as plan
+from .plan import schemas as plan_out
+from .project import routes as project
+from .project import schemas as project_out
+from .shared import schemas as shared_out
+from .shared.files import described
+from .shared.schemas import ErrorOut
+from .shrink import routes as shrink
+from .shrink import schemas as shrink_out
+from .true import routes as true
+from .true import schemas as true_out
+from .washday import routes as washday
+from .washday import schemas as washday_out
+
+JPEG = described("the photo", "image/jpeg", {"type": "string", "format": "binary"})
+ICS = described("the plan as iCalendar (RFC 5545)", "text/calendar")
+CSV = described("the list, a line each", "text/csv")
+SVG = described("the lay at 1:1, in millimetres", "image/svg+xml")
+LAY_JSON = described("the format of docs/lay-formats.md", "application/json", {"type": "object"})
+
+#: One project, and one cloth.
+P = "/projects/<int:project_id>"
+C = "/cloths/<int:cloth_id>"
+
+Address = tuple[str, str, str, Callable[..., Response], int, Any]
+
+ADDRESSES: tuple[Address, ...] = (
+    # project
+    ("GET", "/health", "health", project.health, 200, project_out.HealthOut),
+    ("GET", "/settings", "readSettings", project.read_settings, 200, project_out.SettingsOut),
+    ("PATCH", "/settings", "changeSettings", project.change_settings, 200, project_out.SettingsOut),
+    ("POST", "/lengths/read", "readLength", project.read_length, 200, shared_out.LengthOut),
+    ("GET", "/choices", "readChoices", project.read_choices, 200, project_out.ChoicesOut),
+    ("GET", "/projects", "listProjects", project.list_projects, 200, project_out.ProjectsOut),
+    ("POST", "/projects", "addProject", project.add_project, 201, project_out.ProjectOut),
+    ("GET", f"{P}", "readProject", project.read_project, 200, project_out.ProjectOut),
+    ("PATCH", f"{P}", "changeProject", project.change_project, 200, project_out.ProjectOut),
+    ("DELETE", f"{P}", "deleteProject", project.delete_project, 200, project_out.ProjectsOut),
+    (
+        "POST",
+        f"{P}/restore",
+        "restoreProject",
+        project.restore_project,
+        200,
+        project_out.ProjectOut,
+    ),
+    # plan
+    ("POST", "/plan/outline", "drawOutline", plan.draw_outline, 200, plan_out.OutlineOut),
+    ("POST", f"{P}/pieces", "addPiece", plan.add_piece, 201, project_out.ProjectOut),
+    ("POST", f"{P}/pieces/svg", "importPieces", plan.import_pieces, 201, project_out.ImportOut),
+    ("PATCH", "/pieces/<int:piece_id>", "changePiece", plan.change_piece, 200, project_out.ProjectOut),
+    ("DELETE", "/pieces/<int:piece_id>", "deletePiece", plan.delete_piece, 200, project_out.ProjectOut),
+    ("POST", "/pieces/<int:piece_id>/restore", "restorePiece", plan.restore_piece, 200, project_out.ProjectOut),
+    # cloth
+    ("PATCH", f"{P}/cloth", "changeCloth", cloth.change_cloth, 200, project_out.ProjectOut),
+    ("GET", "/cloths", "listCloths", cloth.list_cloths, 200, cloth_out.CupboardOut),
+    ("POST", "/cloths", "addCloth", cloth.add_cloth, 201, cloth_out.ClothOut),
+    ("GET", f"{C}", "readCloth", cloth.read_cloth, 200, cloth_out.ClothOut),
+    ("PATCH", f"{C}", "changeAnyCloth", cloth.change_any_cloth, 200, cloth_out.ClothOut),
+    ("DELETE", f"{C}", "deleteCloth", cloth.delete_cloth, 200, cloth_out.CupboardOut),
+    ("POST", f"{C}/restore", "restoreCloth", cloth.restore_cloth, 200, cloth_out.ClothOut),
+    ("PUT", f"{C}/photo", "keepPhoto", cloth.keep_photo, 200, cloth_out.ClothOut),
+    ("GET", f"{C}/photo", "readPhoto", cloth.read_photo, 200, JPEG),
+    ("DELETE", f"{C}/photo", "deletePhoto", cloth.delete_photo, 200, cloth_out.ClothOut),
+    ("POST", f"{C}/photo/restore", "restorePhoto", cloth.restore_photo, 200, cloth_out.ClothOut),
+    ("POST", f"{C}/washes", "addWash", cloth.add_wash, 201, cloth_out.ClothOut),
+    ("DELETE", f"{C}/washes/<int:wash_id>", "deleteWash", cloth.delete_wash, 200, cloth_out.ClothOut),
+    (
+        "POST",
+        f"{C}/washes/<int:wash_id>/restore",
+        "restoreWash",
+        cloth.restore_wash,
+        200,
+        cloth_out.ClothOut,
+    ),
+    ("PUT", f"{P}/cloth/use", "useCloth", cloth.use_cloth, 200, project_out.ProjectOut),
+    ("POST", f"{P}/set", "addToSet", cloth.add_to_set, 201, project_out.ProjectOut),
+    (
+        "DELETE",
+        f"{P}/set/<int:cloth_id>",
+        "removeFromSet",
+        cloth.remove_from_set,
+        200,
+        project_out.ProjectOut,
+    ),
+    # shrink
+    ("GET", f"{P}/shrink", "readShrink", shrink.read_shrink, 200, shrink_out.ShrinkOut),
+    ("PUT", f"{P}/swatch", "keepSwatch", shrink.keep_swatch, 200, project_out.SwatchKeptOut),
+    ("POST", f"{P}/swatches", "addSwatch", shrink.add_swatch, 201, project_out.SwatchKeptOut),
+    ("PUT", f"{P}/swatch/use", "useSwatch", shrink.use_swatch, 200, project_out.SwatchKeptOut),
+    (
+        "POST",
+        f"{P}/swatch/wash",
+        "washSwatch",
+        shrink.wash_swatch,
+        200,
+        project_out.SwatchKeptOut,
+    ),
+    (
+        "PATCH",
+        f"{P}/treatment",
+        "chooseSchool",
+        shrink.choose_school,
+        200,
+        project_out.ProjectOut,
+    ),
+    # washday
+    ("GET", "/washday", "readWashday", washday.read_washday, 200, washday_out.WashdayOut),
+    ("PATCH", "/washday", "changeHouse", washday.change_house, 200, washday_out.WashdayOut),
+    ("POST", "/washday/plan", "planWashday", washday.plan_washday, 200, washday_out.WashdayOut),
+    ("POST", "/washday/steps/<int:task_id>/begin", "beginStep", washday.begin_step, 200, washday_out.WashdayOut),
+    ("POST", "/washday/steps/<int:task_id>/end", "endStep", washday.end_step, 200, washday_out.WashdayOut),
+    ("POST", "/washday/steps/<int:task_id>/back", "takeStepBack", washday.take_step_back, 200, washday_out.WashdayOut),
+    ("GET", "/washday/plan.ics", "washdayIcs", washday.washday_ics, 200, ICS),
+    # devices
+    ("POST", "/tape/readings", "sendReading", devices.send_reading, 201, devices_out.TapeReadingOut),
+    ("GET", "/tape/readings", "takeReadings", devices.take_readings, 200, devices_out.TapeOut),
+    # buy
+    (
+        "PATCH",
+        f"{P}/purchase",
+        "changePurchase",
+        buy.change_purchase,
+        200,
+        project_out.ProjectOut,
+    ),
+    ("POST", f"{P}/trials", "beginTrials", buy.begin_trials_of, 202, buy_out.TrialsOut),
+    ("GET", f"{P}/trials", "readTrials", buy.read_trials, 200, buy_out.TrialsOut),
+    ("GET", "/convert", "convertLength", buy.convert_length, 200, buy_out.ConvertOut),
+    ("GET", f"{P}/offers", "readOffers", buy.read_offers, 200, buy_out.OffersOut),
+    ("POST", f"{P}/offers", "addOffer", buy.add_offer, 201, buy_out.OffersOut),
+    (
+        "PATCH",
+        f"{P}/offers/<int:offer_id>",
+        "changeOffer",
+        buy.change_offer,
+        200,
+        buy_out.OffersOut,
+    ),
+    (
+        "DELETE",
+        f"{P}/offers/<int:offer_id>",
+        "deleteOffer",
+        buy.delete_offer,
+        200,
+        buy_out.OffersOut,
+    ),
+    (
+        "POST",
+        f"{P}/offers/<int:offer_id>/restore",
+        "restoreOffer",
+        buy.restore_offer,
+        200,
+        buy_out.OffersOut,
+    ),
+    ("GET", f"{P}/shop", "readShop", buy.read_shop, 200, buy_out.ShopOut),
+    ("GET", f"{P}/together", "readTogether", buy.read_together, 200, buy_out.TogetherOut),
+    ("PUT", f"{P}/together", "chooseTogether", buy.choose_together, 200, buy_out.TogetherOut),
+    ("GET", f"{P}/will-it-do", "readWillItDo", buy.read_will_it_do, 200, buy_out.WillItDoOut),
+    ("GET", f"{P}/envelope", "readEnvelope", buy.read_envelope, 200, buy_out.EnvelopeOut),
+    ("PATCH", f"{P}/envelope", "changeEnvelope", buy.change_envelope, 200, buy_out.EnvelopeOut),
+    ("GET", f"{P}/strips", "readStrips", buy.read_strips, 200, buy_out.StripsOut),
+    ("PATCH", f"{P}/strips", "changeStrips", buy.change_strips, 200, buy_out.StripsOut),
+    ("GET", f"{P}/list", "readList", buy.read_list, 200, buy_out.ListOut),
+    ("POST", f"{P}/list", "addItem", buy.add_item, 201, buy_out.ListOut),
+    ("DELETE", f"{P}/list/<string:item_id>", "deleteItem", buy.delete_item, 200, buy_out.ListOut),
+    ("PUT", f"{P}/list/<string:item_id>/have", "haveItem", buy.have_item, 200, buy_out.ListOut),
+    ("GET", f"{P}/list.csv", "listCsv", buy.list_file, 200, CSV),
+    # true
+    ("GET", f"{P}/true", "readTrue", true.read_true, 200, true_out.TrueOut),
+    ("PATCH", f"{P}/true", "changeTrue", true.change_true, 200, true_out.TrueKeptOut),
+    ("POST", f"{P}/true/tests", "addTest", true.add_test, 201, true_out.TrueKeptOut),
+    (
+        "DELETE",
+        f"{P}/true/tests/<int:test_id>",
+        "deleteTest",
+        true.delete_test,
+        200,
+        true_out.TrueKeptOut,
+    ),
+    (
+        "POST",
+        f"{P}/true/tests/<int:test_id>/restore",
+        "restoreTest",
+        true.restore_test,
+        200,
+        true_out.TrueKeptOut,
+    ),
+    # lay
+    ("PATCH", f"{P}/lay", "changeLayWishes", lay.change_lay_wishes, 200, project_out.ProjectOut),
+    ("POST", f"{P}/lays", "beginLay", lay.begin_lay, 202, lay_out.JobOut),
+    ("POST", f"{P}/lay/refresh", "refreshLay", lay.refresh_lay, 200, project_out.ProjectOut),
+    ("GET", "/jobs/<int:job_id>", "readJob", lay.read_job, 200, lay_out.JobOut),
+    ("POST", "/jobs/<int:job_id>/cancel", "cancelJob", lay.cancel_job, 200, lay_out.JobOut),
+    ("GET", f"{P}/lay", "readLay", lay.read_lay, 200, lay_out.MaybeLayOut),
+    ("POST", f"{P}/lay/choose", "chooseLay", lay.choose_lay, 200, project_out.ProjectOut),
+    ("GET", f"{P}/lay.svg", "laySvg", lay.lay_svg, 200, SVG),
+    ("GET", f"{P}/lay.json", "layJson", lay.lay_json, 200, LAY_JSON),
+    ("GET", f"{P}/lay-problem.json", "layProblemJson", lay.lay_problem_json, 200, LAY_JSON),
+    # log
+    ("GET", f"{P}/log", "readLog", log.read_log, 200, log_out.LogOut),
+)
+
+
+def addresses() -> APIBlueprint:
+    """All of them, ready to be registered. Made anew for every application: a blueprint belongs to one."""
+    api = APIBlueprint("api", __name__, url_prefix="/api", abp_responses={422: ErrorOut, 404: ErrorOut})
+    for method, address, name, answer, status, model in ADDRESSES:
+        add = getattr(api, method.lower())
+        add(address, operation_id=name, responses={status: model})(answer)
+    return api

@@ -1,0 +1,60 @@
+"""What every route needs: the database, the workers, and the devices; made once with the application."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from contextlib import AbstractContextManager, contextmanager
+from dataclasses import dataclass, field
+from typing import cast
+
+from flask import Response, current_app, make_response
+from pydantic import BaseModel
+from sqlalchemy.orm import Session
+
+from ..jobs.pool import Pool
+from ..standins.shop import PriceList, StandInShop
+from ..standins.tape import Tape
+from ..standins.washer import Appliance, StandInWasher
+from ..store.database import Database
+
+
+@dataclass
+class Services:
+    """What the routes work with. Devices are the stand-ins, unless an adapter of a real one is put in their place."""
+
+    database: Database
+    pool: Pool | None = None
+    tape: Tape = field(default_factory=Tape)
+    washer: Appliance = field(default_factory=StandInWasher)
+    shop: PriceList = field(default_factory=StandInShop)
+
+
+def services() -> Services:
+    """Those of the application that answers."""
+    return cast(Services, current_app.config["SERVICES"])
+
+
+def begin() -> AbstractContextManager[Session]:
+    """A session for one change; it commits before the answer is sent."""
+    return services().database.begin()
+
+
+@contextmanager
+def look() -> Iterator[Session]:
+    """A session for reading."""
+    with services().database.look() as session:
+        yield session
+
+
+def submit(job_id: int | None) -> None:
+    """Hand work to the pool, once it is confirmed in the database."""
+    pool = services().pool
+    if job_id is not None and pool is not None:
+        pool.submit(job_id)
+
+
+def send(model: BaseModel, status: int = 200) -> Response:
+    """A model as JSON."""
+    answer = make_response(model.model_dump_json(), status)
+    answer.headers["Content-Type"] = "application/json"
+    return answer

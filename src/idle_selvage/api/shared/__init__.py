@@ -1,0 +1,1 @@
+"""What every stage's routes share."""

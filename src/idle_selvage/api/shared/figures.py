@@ -1,0 +1,85 @@
+"""Lengths, figures and shapes as they are sent, in the units of the person asking."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from ...core.plan.outline import Point
+from ...core.units import System
+from ...core.working import Figure, Quantity
+from ...core.written import length_text, quantity_parts, quantity_text
+from .person import system
+from .schemas import FigureOut, InputOut, LengthOut, SourceOut, StepOut
+
+
+class Presenter:
+    """Presents for one system of units."""
+
+    def __init__(self, system: System) -> None:
+        self.system = system
+
+    def length(self, mm: float) -> LengthOut:
+        return LengthOut(mm=mm, text=length_text(mm, self.system))
+
+    def maybe(self, mm: float | None) -> LengthOut | None:
+        return None if mm is None else self.length(mm)
+
+    def shop(self, mm: float | None) -> LengthOut | None:
+        """A length as a shop or an envelope speaks of it: metres, or yards where it is whole eighths."""
+        return None if mm is None else LengthOut(mm=mm, text=self.quantity(Quantity(mm, "purchase")))
+
+    def quantity(self, quantity: Quantity, *, fine: bool = False) -> str:
+        return quantity_text(quantity, self.system, fine=fine)
+
+    def figure_text(self, figure: Figure) -> str:
+        """The number with its unit, and no more."""
+        return self.quantity(figure.quantity)
+
+    def figure(self, figure: Figure | None) -> FigureOut | None:
+        return None if figure is None else self.surely(figure)
+
+    def surely(self, figure: Figure) -> FigureOut:
+        number, unit = quantity_parts(figure.quantity, self.system)
+        sure = None
+        if figure.low is not None and figure.high is not None:
+            sure = "± " + self.quantity(Quantity((figure.high - figure.low) / 2, figure.unit))
+        return FigureOut(
+            value=figure.value,
+            number=number,
+            unit=unit,
+            text=self.quantity(figure.quantity),
+            low=None if figure.low is None else self.quantity(Quantity(figure.low, figure.unit)),
+            high=None if figure.high is None else self.quantity(Quantity(figure.high, figure.unit)),
+            low_value=figure.low,
+            high_value=figure.high,
+            sure=sure,
+            note=figure.note,
+            steps=[
+                StepOut(
+                    label=s.label,
+                    formula=s.formula,
+                    result=self.quantity(s.result, fine=True),
+                    inputs=[InputOut(name=n, text=self.quantity(q, fine=True)) for n, q in s.inputs],
+                )
+                for s in figure.steps
+            ],
+            sources=[SourceOut(kind=s.kind, name=s.name, note=s.note) for s in dict.fromkeys(figure.sources)],
+        )
+
+    def size(self, outline: Sequence[Point], on_fold: bool) -> str:
+        """How long and how wide a whole piece is."""
+        if not outline:
+            return ""
+        xs, ys = [p[0] for p in outline], [p[1] for p in outline]
+        wide = (max(ys) - min(ys)) * (2 if on_fold else 1)
+        return f"{length_text(max(xs) - min(xs), self.system)} long, {length_text(wide, self.system)} wide"
+
+
+def presenter() -> Presenter:
+    """For the person asking."""
+    return Presenter(system())
+
+
+def rounded(outline: Sequence[Point], digits: int = 1) -> list[Point]:
+    """An outline as it is sent: to a tenth of a millimetre, or to so many digits."""
+    return [(round(x, digits), round(y, digits)) for x, y in outline]

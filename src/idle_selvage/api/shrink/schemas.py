@@ -1,0 +1,149 @@
+"""What Shrink sends and is asked."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import Field
+
+from ...core.shrink.swatch import MOST_WASHES
+from ..shared.entries import Key, LengthIn, Number
+from ..shared.schemas import FigureOut, In, LengthOut, Out, Point
+
+
+class RowOut(Out):
+    """One marked distance: before washing, then after each wash; null where it was not measured."""
+
+    values: list[LengthOut | None]
+
+
+class KnownOut(Out):
+    basis: Literal["swatch", "history", "range", "raw", "none"]
+    figure: FigureOut | None
+    plan: FigureOut | None
+    missing: str
+
+
+class CycleOut(Out):
+    """One wash: change in all, and what this wash alone added, per cent."""
+
+    wash: int
+    warp: FigureOut | None
+    weft: FigureOut | None
+    warp_added: float | None
+    weft_added: float | None
+    skew: FigureOut | None
+    corners: list[Point] = Field(description="the swatch's true shape after this wash, mm; empty when not known")
+
+
+class TreatStepOut(Out):
+    text: str
+    materials: list[str]
+    caution: str
+
+
+class SchoolOut(Out):
+    value: str
+    label: str
+    why: str
+
+
+class AdviceOut(Out):
+    """How to treat the cloth, by which school, and why."""
+
+    school: SchoolOut
+    chosen: bool
+    why: str
+    schools: list[SchoolOut] = Field(description="all of them, in the order they are offered")
+    changed: list[str]
+    forbids: list[str]
+    usual: list[str]
+    steps: list[TreatStepOut]
+    cautions: list[str]
+
+
+class PastOut(Out):
+    cloth: str
+    warp: str
+    weft: str
+
+
+class SwatchLineOut(Out):
+    id: int
+    used: bool
+    simulated: bool
+    text: str
+
+
+class ShrinkOut(Out):
+    cloth_id: int
+    cloth_name: str
+    role: str
+    warp: list[RowOut]
+    weft: list[RowOut]
+    diagonals: list[list[LengthOut | None] | None]
+    washes: int
+    graduation: LengthOut
+    simulated: bool
+    before_corners: list[Point]
+    cycles: list[CycleOut]
+    verdict: Literal["unwashed", "once", "again", "stable", "unsure"]
+    verdict_text: str
+    warp_known: KnownOut
+    weft_known: KnownOut
+    past: list[PastOut]
+    past_note: str
+    advice: AdviceOut
+    swatches: list[SwatchLineOut]
+    least_swatch: LengthOut = Field(description="the marked distance that is sure to 1 %")
+    too_small: LengthOut | None = Field(description="how large it would have to be, when this swatch cannot tell 1 %")
+
+
+class MemberOut(Out):
+    """One cloth of a project's set, beside the others."""
+
+    cloth_id: int
+    name: str
+    role: str
+    role_label: str
+    made_of: str
+    warp: FigureOut | None
+    weft: FigureOut | None
+    basis: str
+    washed: bool
+    treatment: str
+    rub: str
+
+
+class SetOut(Out):
+    members: list[MemberOut]
+    mismatches: list[str]
+    all_washed: str
+    wanted: list[str] = Field(description="what still belongs beside the main cloth, from how it was judged by hand")
+
+
+class WhichCloth(In):
+    """Which of a project's cloths; the main one when left out."""
+
+    cloth_id: int | None = Field(default=None, ge=1, le=2**31)
+
+
+class SwatchIn(In):
+    """A swatch's readings: a row per marked distance, before and then after each wash; null where not measured.
+
+    ``diagonals``: the two diagonals of the marked square, before and after each wash. What is left out stays.
+    """
+
+    cloth_id: Number | None = None
+    warp: list[list[LengthIn | None]] | None = Field(default=None, max_length=30)
+    weft: list[list[LengthIn | None]] | None = Field(default=None, max_length=30)
+    diagonals: list[list[LengthIn | None] | None] | None = Field(default=None, max_length=MOST_WASHES + 1)
+    graduation: LengthIn | None = None
+
+
+class TreatIn(In):
+    school: Key
+
+
+class UseSwatch(In):
+    swatch_id: Number

@@ -1,0 +1,125 @@
+"""Swatches, treatments and sets as they are sent."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from ...core.cloth.dye import GRADES
+from ...core.cloth.make import blend_text
+from ...core.shrink import history, treatment
+from ...core.shrink.known import Shrinkage
+from ...core.shrink.swatch import Cycle, Row
+from ...core.shrink.together import ROLES, Member
+from ...core.shrink.treatment import SCHOOLS, Advice, School, programme_text
+from ...operations.shrink import SwatchLine, SwatchStanding
+from ...operations.standing import ClothStanding, SetStanding
+from ...store import models
+from ..shared.figures import Presenter
+from . import schemas as out
+
+
+def known_out(show: Presenter, known: Shrinkage) -> out.KnownOut:
+    return out.KnownOut(
+        basis=known.basis, figure=show.figure(known.figure), plan=show.figure(known.plan), missing=known.missing
+    )
+
+
+def shrink_out(show: Presenter, garment: models.Project, found: SwatchStanding) -> out.ShrinkOut:
+    """One cloth's swatch, what follows from it, and how to treat the cloth."""
+    known = found.cloth
+    row, test, kept = known.row, known.test, known.rows.swatch
+    past = known.rows.past
+    return out.ShrinkOut(
+        cloth_id=row.id,
+        cloth_name=row.name or "the cloth",
+        role="main" if row.id == garment.cloth_id else "beside",
+        warp=[_row(show, r) for r in test.warp],
+        weft=[_row(show, r) for r in test.weft],
+        diagonals=[[show.maybe(d[0]), show.maybe(d[1])] if d else None for d in (kept.diagonals if kept else [])],
+        washes=max(test.washes("warp"), test.washes("weft")),
+        graduation=show.length(found.graduation),
+        simulated=kept.simulated if kept else False,
+        before_corners=list(found.shape(0)),
+        cycles=[_cycle(show, found, cycle) for cycle in found.cycles],
+        verdict=found.verdict,
+        verdict_text=found.verdict_told,
+        warp_known=known_out(show, known.warp),
+        weft_known=known_out(show, known.weft),
+        past=[out.PastOut(cloth=p.cloth, warp=f"{p.warp:.1f} %", weft=f"{p.weft:.1f} %") for p in past],
+        past_note=history.told(past),
+        advice=advice_out(known.advice(garment), known.treatment_facts.kinds),
+        swatches=[_swatch_line(show, line) for line in found.lines],
+        least_swatch=show.length(found.least),
+        too_small=show.maybe(found.too_small),
+    )
+
+
+def _row(show: Presenter, row: Row) -> out.RowOut:
+    return out.RowOut(values=[show.maybe(v) for v in row])
+
+
+def _cycle(show: Presenter, found: SwatchStanding, cycle: Cycle) -> out.CycleOut:
+    return out.CycleOut(
+        wash=cycle.wash,
+        warp=show.figure(cycle.warp),
+        weft=show.figure(cycle.weft),
+        warp_added=cycle.warp_added,
+        weft_added=cycle.weft_added,
+        skew=show.figure(cycle.skew),
+        corners=list(found.shape(cycle.wash)),
+    )
+
+
+def _swatch_line(show: Presenter, line: SwatchLine) -> out.SwatchLineOut:
+    text = line.fault or "not washed yet"
+    if line.warp is not None and line.weft is not None:
+        times = "one wash" if line.washes == 1 else f"{line.washes} washes"
+        text = f"{times}: {show.figure_text(line.warp)} along, {show.figure_text(line.weft)} across"
+    return out.SwatchLineOut(id=line.row.id, used=line.row.used, simulated=line.row.simulated, text=text)
+
+
+def school_out(school: School) -> out.SchoolOut:
+    label, why = SCHOOLS[school]
+    return out.SchoolOut(value=school, label=label, why=why)
+
+
+def advice_out(advice: Advice, kinds: Sequence[str]) -> out.AdviceOut:
+    """How to treat a cloth."""
+    return out.AdviceOut(
+        school=school_out(advice.school),
+        chosen=advice.chosen,
+        why=advice.why,
+        schools=[school_out(school) for school in SCHOOLS],
+        changed=list(advice.changed),
+        forbids=list(advice.forbids),
+        usual=list(treatment.usual(kinds)),
+        steps=[out.TreatStepOut(text=s.text, materials=list(s.materials), caution=s.caution) for s in advice.steps],
+        cautions=list(treatment.cautions(advice.programme)),
+    )
+
+
+def set_out(show: Presenter, garment: models.Project, found: SetStanding) -> out.SetOut:
+    """Every cloth of a project, side by side."""
+    both = zip(found.cloths, found.members, strict=True)
+    return out.SetOut(
+        members=[_member(show, garment, role, cloth, member) for (role, cloth), member in both],
+        mismatches=list(found.mismatches),
+        all_washed=found.all_washed,
+        wanted=list(found.wanted),
+    )
+
+
+def _member(show: Presenter, garment: models.Project, role: str, cloth: ClothStanding, member: Member) -> out.MemberOut:
+    return out.MemberOut(
+        cloth_id=cloth.row.id,
+        name=member.name,
+        role=role,
+        role_label=ROLES[role],
+        made_of=blend_text(cloth.make),
+        warp=show.figure(cloth.warp.figure),
+        weft=show.figure(cloth.weft.figure),
+        basis=cloth.basis,
+        washed=member.washed,
+        treatment=programme_text(cloth.advice(garment).programme),
+        rub=f"{cloth.dye.last}: {GRADES[cloth.dye.last]}" if cloth.dye.last else "",
+    )

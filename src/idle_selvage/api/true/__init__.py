@@ -1,0 +1,1 @@
+"""True over HTTP."""

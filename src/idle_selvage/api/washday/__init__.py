@@ -1,0 +1,1 @@
+"""The washing day over HTTP."""

@@ -1,0 +1,83 @@
+"""What the washing day sends and is asked."""
+
+from __future__ import annotations
+
+from datetime import datetime
+
+from pydantic import BaseModel, Field
+
+from ..shared.entries import NumberIn
+from ..shared.schemas import In, Out
+
+
+class LoadTaskOut(Out):
+    id: int
+    load_id: int
+    what: str
+    machine: str
+    machine_label: str
+    minutes: int
+    start_at: datetime
+    end_at: datetime
+    started_at: datetime | None
+    finished_at: datetime | None
+    late: bool
+    rings: bool = Field(description="somebody must come when the time is up; drying can wait for the morning")
+    ready: bool = Field(description="what comes before it is done")
+
+
+class LoadOut(Out):
+    id: int
+    name: str
+    why: str
+    kilograms: float
+    too_heavy: bool
+    cloths: list[str]
+    tasks: list[LoadTaskOut]
+
+
+class WaitingOut(Out):
+    """A cloth that is to be treated, or that cannot be planned yet and why."""
+
+    cloth_id: int
+    name: str
+    project: str
+    programme: str
+    kilograms: float | None
+    missing: str
+
+
+class LearnedOut(Out):
+    what: str
+    minutes: float
+    times: int
+
+
+class WashdayOut(Out):
+    """What waits to be washed, the loads planned and under way, and what the plan rests on."""
+
+    now: datetime
+    waiting: list[WaitingOut]
+    loads: list[LoadOut]
+    finish_at: datetime | None
+    out_of_date: str
+    washer_kg: float
+    rise: str
+    sleep: str
+    learned: list[LearnedOut]
+
+
+class TaskPath(BaseModel):
+    task_id: int = Field(ge=1, le=2**31)
+
+
+class DayQuery(In):
+    brief: bool = Field(default=False, description="only the loads: what waits is left out, and whether it is planned")
+
+
+class HouseChange(In):
+    """What the washer takes, and when the person is up (as 7:00)."""
+
+    washer_kg: NumberIn | None = None
+    rise: str | None = Field(default=None, max_length=10)
+    sleep: str | None = Field(default=None, max_length=10)

@@ -1,0 +1,75 @@
+"""The washing day as it is sent."""
+
+from __future__ import annotations
+
+from datetime import datetime, timedelta
+
+from ...core.shrink.treatment import programme_text
+from ...core.washday.loads import MACHINES, PER_METRE
+from ...operations.washday import Day, Waiting, late, machine_of, ready
+from ...store import models
+from . import schemas as out
+
+
+def washday_out(day: Day) -> out.WashdayOut:
+    """What waits, the plan, and what it rests on."""
+    return out.WashdayOut(
+        now=day.now,
+        waiting=[_waiting(one) for one in day.waiting or ()],
+        loads=[_load(row, day.now) for row in day.loads],
+        finish_at=day.finish_at,
+        out_of_date=day.stale,
+        washer_kg=day.settings.washer_kg,
+        rise=_clock(day.settings.rise),
+        sleep=_clock(day.settings.sleep),
+        learned=[
+            out.LearnedOut(what=f"{key} per metre" if key in PER_METRE else key, minutes=round(time, 1), times=n)
+            for key, (time, n) in day.learned.items()
+        ],
+    )
+
+
+def _clock(minutes: int) -> str:
+    return f"{minutes // 60}:{minutes % 60:02d}"
+
+
+def _waiting(one: Waiting) -> out.WaitingOut:
+    return out.WaitingOut(
+        cloth_id=one.cloth.row.id,
+        name=one.name,
+        project=one.garment.name,
+        programme=programme_text(one.batch.programme) if one.batch else "",
+        kilograms=round(one.batch.kilograms, 2) if one.batch else None,
+        missing=one.missing,
+    )
+
+
+def _load(row: models.WashLoad, at: datetime) -> out.LoadOut:
+    return out.LoadOut(
+        id=row.id,
+        name=row.name,
+        why=row.why,
+        kilograms=round(row.kilograms, 2),
+        too_heavy=row.too_heavy,
+        cloths=[f"{c['name']}, {c['project']}" for c in row.cloths],
+        tasks=[_task(task, at) for task in row.steps],
+    )
+
+
+def _task(row: models.LoadTask, at: datetime) -> out.LoadTaskOut:
+    running = row.started_at + timedelta(minutes=row.minutes) if row.started_at is not None else row.end_at
+    return out.LoadTaskOut(
+        id=row.id,
+        load_id=row.load_id,
+        what=row.what,
+        machine=row.machine,
+        machine_label=MACHINES[machine_of(row)],
+        minutes=row.minutes,
+        start_at=row.started_at or row.start_at,
+        end_at=row.finished_at or running,
+        started_at=row.started_at,
+        finished_at=row.finished_at,
+        late=late(row, at),
+        rings=row.bound in ("ends", "whole"),
+        ready=row.finished_at is None and ready(row),
+    )

@@ -1,0 +1,27 @@
+"""What folds are called, as a name and in a sentence; and which of them can be drawn as they lie on the table."""
+
+from __future__ import annotations
+
+from .answer import Lay
+
+#: Fold → (its name, “laid …”).
+FOLDS_NAMED: dict[str, tuple[str, str]] = {
+    "open": ("single layer", "in a single layer"),
+    "lengthwise": ("folded selvage to selvage", "folded selvage to selvage"),
+    "partial": ("one selvage folded up", "with one selvage folded up"),
+    "double": ("both selvages to the middle", "with both selvages folded to the middle"),
+    "crosswise": ("folded end to end", "folded cut end to cut end"),
+    "combination": ("folded and open stretches", "on folded and open stretches"),
+}
+#: Those the Lay screen offers and draws; the engine lays all.
+FOLDS_DRAWN = ("open", "lengthwise")
+
+
+def fold_name(fold: str) -> str:
+    """What a fold is called."""
+    return FOLDS_NAMED[fold][0]
+
+
+def laid_how(lay: Lay) -> str:
+    """How a lay lies, as the end of “laid …”."""
+    return FOLDS_NAMED[lay.sections[0].fold if len(lay.sections) == 1 else "combination"][1]

@@ -1,0 +1,62 @@
+"""What to look at: every warning of one garment in one place, each with the stage where it is mended."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+from ..wording import Sentence
+
+Level = Literal["spoil", "look"]
+
+
+@dataclass(frozen=True)
+class Warned:
+    """One thing to look at: the stage it belongs to, whether it will spoil cloth, and the sentence."""
+
+    stage: str
+    level: Level
+    text: str
+
+
+@dataclass(frozen=True)
+class Watched:
+    """What the warnings rest on, besides those the tally gave.
+
+    ``stale``: why the lay is out of date, each as the end of a sentence. ``fold_kept_off``: of a faded shop fold, None
+    when there is none or no lay to tell. ``washed_unmeasured``: it was pre-treated and not measured since.
+    """
+
+    tally: tuple[tuple[str, str, str], ...] = ()
+    stale: tuple[str, ...] = ()
+    bars_seen: bool = False
+    any_meets: bool = False
+    fold_kept_off: bool | None = None
+    made_up: bool = False
+    washed_unmeasured: bool = False
+    mismatches: Sequence[str] = ()
+    all_washed: str = ""
+
+
+def warnings(watched: Watched) -> tuple[Warned, ...]:
+    """All of them, in the order they are shown."""
+    found = [Warned(stage, "spoil" if level == "spoil" else "look", text) for stage, level, text in watched.tally]
+
+    def look(stage: str, text: str) -> None:
+        found.append(Warned(stage, "look", text))
+
+    for why in watched.stale:
+        look("lay", Sentence("The lay is out of date: {why}.", why=why))
+    if watched.bars_seen and not watched.any_meets:
+        look("plan", "No piece meets another on the bars: say on Plan which do.")
+    if watched.fold_kept_off is False:
+        look("lay", "The faded fold cannot be kept off: a piece is wider than the cloth on either side of it.")
+    if watched.made_up:
+        look("shrink", "The swatch's readings are made up by the stand-in washer.")
+    if watched.washed_unmeasured:
+        look("cloth", "It was pre-treated: measure width and length again, and say so under Kept.")
+    found += [Warned("shrink", "spoil", text) for text in watched.mismatches]
+    if watched.all_washed:
+        look("shrink", watched.all_washed)
+    return tuple(found)

@@ -1,0 +1,33 @@
+"""What still has to be treated, and what of a cloth decides its load."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from ..cloth.dye import CLEAN
+from ..cloth.make import PILE, Make
+
+
+@dataclass(frozen=True)
+class WashDone:
+    """One wash of a length: the rag's grade if it was tested, and whether a stand-in made it up."""
+
+    grade: int | None = None
+    made_up: bool = False
+
+
+def needs_treatment(treated: bool, washes: Sequence[WashDone]) -> bool:
+    """Whether a length still has to be treated: it never was, or its dye still came off the last time.
+
+    ``treated``: it was measured after pre-treatment. What a stand-in made up treats nothing. Common practice.
+    """
+    if treated:
+        return False
+    done = [wash for wash in washes if not wash.made_up]
+    return not done or (done[-1].grade is not None and done[-1].grade < CLEAN)
+
+
+def napped(make: Make) -> bool:
+    """Whether its pile wants the water to itself."""
+    return make.weave in PILE

@@ -1,0 +1,160 @@
+"""Whether a cloth of the cupboard will do, and what would help."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from sqlalchemy.orm import Session
+
+from ...core.buy.helps import Help, HelpState, Missing, PieceFacts, does, help_came_to, helps, there_to_lay_on
+from ...core.cloth.width import BadCloth
+from ...core.lay.asking import Coming
+from ...core.lay.problem import Problem, fingerprint
+from ...core.plan.outline import BadPiece
+from ...core.project.tally import Tally, tally
+from ...core.wording import Sentence, capital, sentence_of
+from ...core.working import Figure, length
+from ...store import cloth as cloths
+from ...store import models, trial
+from ...store import project as projects
+from ..refused import Refused
+from ..standing import Standing, cloth_standing
+from .trials import SmallLay, TrialRequest, small_of, why_not
+
+
+@dataclass(frozen=True)
+class _Fitting:
+    """A cloth for a garment: the problem, what is there of it, what could help; ``told``: why it cannot be tried."""
+
+    cloth: models.Cloth
+    found: Tally
+    problem: Problem | None = None
+    there: Figure | None = None
+    helps: tuple[Help, ...] = ()
+    missing: tuple[Missing, ...] = ()
+    told: str = ""
+
+    @property
+    def wanted(self) -> tuple[TrialRequest, ...]:
+        """The lay itself, and the helps only if it does not do; hems only until one is short enough."""
+        if self.problem is None or self.there is None:
+            return ()
+        enough = self.there.value
+        hems = (
+            TrialRequest(one.problem, "hem" if one.kind == "hem" else "", enough, after="as it is")
+            for one in self.helps
+        )
+        return (TrialRequest(self.problem, "as it is", enough), *hems)
+
+
+@dataclass(frozen=True)
+class HelpTried:
+    """One thing that could help, and what trying it came to."""
+
+    help: Help
+    state: HelpState
+    told: str
+    lay: SmallLay | None
+
+
+@dataclass(frozen=True)
+class WillItDo:
+    """Whether a cloth will do: ``does`` None while that is not known. Lengths in mm, ``over`` below nothing: short."""
+
+    cloth: models.Cloth
+    headline: str
+    does: bool | None
+    there: Figure | None
+    needs: float | None
+    over: float | None
+    lay: SmallLay | None
+    helps: tuple[HelpTried, ...]
+    hints: tuple[str, ...]
+    warnings: tuple[str, ...]
+    wanted: tuple[TrialRequest, ...]
+
+
+def will_it_do(session: Session, now: Standing, cloth_id: int) -> WillItDo:
+    """Whether a cloth of the cupboard will do for a garment, and what would help. Raises NotFound."""
+    fit = _fitting(session, now, cloth_id)
+    wanted = fit.wanted
+    there = trial.known(session, (request.fingerprint for request in wanted))
+    base = there.get(fingerprint(fit.problem)) if fit.problem is not None else None
+    needs = trial.length_of(base)
+    over = fit.there.value - needs if fit.there is not None and needs is not None else None
+    fits = None if fit.there is None or needs is None else does(fit.there.value, needs)
+    why = fit.told or why_not(base)
+    tried = () if fits else _tried(fit, there, needs)
+    warnings = [text for stage, _, text in fit.found.warnings if stage != "buy"]
+    return WillItDo(
+        fit.cloth,
+        _headline(fit, why, fits, over),
+        fits,
+        fit.there,
+        needs,
+        over,
+        small_of(fit.problem, base),
+        tried,
+        () if fits or why else tuple(f"{capital(m.name)}: {m.why}" for m in fit.missing),
+        tuple([why, *warnings] if why else warnings),
+        wanted,
+    )
+
+
+def _headline(fit: _Fitting, why: str, fits: bool | None, over: float | None) -> Sentence:
+    name = fit.cloth.name or "This cloth"
+    if why:
+        return Sentence("{name} cannot be tried yet" if fit.told else "{name} will not do", name=name)
+    if over is None:
+        return Sentence("Will {name} do?", name=name)
+    told = "{name} will do: {by} are left" if fits else "{name} is {by} short"
+    return Sentence(told, name=name, by=length(over if fits else -over))
+
+
+def _tried(fit: _Fitting, there: Mapping[str, models.Trial], plain: float | None) -> tuple[HelpTried, ...]:
+    found: list[HelpTried] = []
+    for one in fit.helps:
+        # a hem is let off no further than it has to be
+        if one.kind == "hem" and any(h.help.kind == "hem" and h.state == "does" for h in found):
+            continue
+        found.append(_came_to(fit, one, there.get(fingerprint(one.problem)), plain))
+    return tuple(found)
+
+
+def _came_to(fit: _Fitting, one: Help, row: models.Trial | None, plain: float | None) -> HelpTried:
+    helped = trial.length_of(row)
+    if row is not None and helped is None:
+        return HelpTried(one, "refused", why_not(row), None)
+    if helped is None or plain is None or fit.there is None:
+        return HelpTried(one, "waiting", "not tried yet", None)
+    state, told = help_came_to(fit.there.value, plain, helped)
+    return HelpTried(one, state, told, small_of(one.problem, row) if state == "does" else None)
+
+
+def _fitting(session: Session, now: Standing, cloth_id: int) -> _Fitting:
+    """What would have to be laid to know whether a cloth will do."""
+    known = cloth_standing(session, cloths.cloth(session, cloth_id))
+    row = known.row
+    measured = cloths.as_cloth(row) if row.width_readings else None
+    try:
+        found = tally(measured, known.facts(raw=now.to_fit), None, projects.as_wishes(now.garment))
+    except BadCloth as fault:
+        raise Refused(sentence_of(fault)) from None
+    if row.in_hand is None:
+        told = "How much there is of it is not known: measure its length, under Cloth."
+        return _Fitting(row, found, told=told)
+    if found.width is None or found.warp_taken.plan is None:
+        return _Fitting(row, found, told=found.missing.get("width") or found.warp_taken.missing)
+    if not now.rows.pieces:
+        return _Fitting(row, found, told=now.missing)
+    there = there_to_lay_on(row.in_hand, found.warp_taken.plan, now.garment.ends)
+    if now.to_fit and now.fit is None:
+        told = "Wash a swatch of it first: how much to enlarge the pieces is not known."
+        return _Fitting(row, found, there=there, told=told)
+    try:
+        problem = now.lay_on(row, found.width.value, Coming(found.taken, now.fit))
+    except BadPiece as fault:
+        return _Fitting(row, found, there=there, told=sentence_of(fault))
+    facts = {piece.id: PieceFacts(p.hidden, p.hem) for piece, p in zip(problem.pieces, now.rows.pieces, strict=True)}
+    return _Fitting(row, found, problem, there, *helps(problem, facts))

@@ -1,0 +1,65 @@
+"""The chart printed on a pattern's envelope, and what it says."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Any
+
+from sqlalchemy.orm import Session
+
+from ...core.buy.envelope import ChartLine, Envelope, EnvelopeReading, SizeLine, compared, read_envelope
+from ...store import buy_sheet, models
+from ...store import cloth as cloths
+from ..log import note
+from ..standing import Standing
+
+_EMPTY: dict[str, Any] = {
+    "views": [],
+    "sizes": [],
+    "measure": "bust",
+    "mine": None,
+    "fit": "loose",
+    "view": 0,
+    "size": "",
+    "to_width": None,
+    "sleeves_in_one": False,
+}
+
+
+@dataclass(frozen=True)
+class EnvelopeStanding:
+    """The envelope as typed, and what it says. ``compared``: beside what the lay needs, or nothing."""
+
+    typed: Mapping[str, Any]
+    reading: EnvelopeReading
+    compared: str
+
+
+def change_envelope(session: Session, garment: models.Project, given: Mapping[str, Any]) -> None:
+    """Keep what was typed from the envelope; what is left out stays. Lengths in mm."""
+    sheet = buy_sheet.kept_sheet(session, garment.id)
+    sheet.envelope = {**sheet.envelope, **given}
+    session.flush()
+    note(session, garment, "buy", "Changed the envelope's chart.")
+
+
+def read(session: Session, now: Standing) -> EnvelopeStanding:
+    """The envelope's chart, and what it says."""
+    kept = buy_sheet.sheet(session, now.garment.id).envelope
+    typed = {**_EMPTY, **{k: v for k, v in kept.items() if v is not None}}
+    views, row = typed["views"], now.main.row
+    view = views[typed["view"]] if typed["view"] < len(views) else {"rows": []}
+    width = typed["to_width"] or (min(row.width_readings) if row.width_readings else None)
+    envelope = Envelope(
+        tuple(SizeLine(s["name"], s["body"], s["finished"]) for s in typed["sizes"]),
+        tuple(ChartLine(r["width"], tuple(r["lengths"])) for r in view["rows"]),
+        typed["measure"],
+        typed["mine"],
+        typed["fit"],
+        typed["size"],
+        typed["sleeves_in_one"],
+    )
+    reading = read_envelope(envelope, width, one_way=cloths.as_cloth(row).one_way)
+    bought = now.tally.purchase
+    return EnvelopeStanding(typed, reading, compared(reading.answer, bought.before if bought is not None else None))

@@ -1,0 +1,156 @@
+"""Lays tried on the side: which are wanted, which are lacking, and how far they are."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+from sqlalchemy.orm import Session
+
+from ...core.lay.answer import Lay, from_json
+from ...core.lay.drawing import Drawing, draw
+from ...core.lay.problem import Problem, fingerprint, to_json, too_wide_told
+from ...core.wording import joined
+from ...store import models, trial
+from ..log import note
+from ..standing import Standing
+
+Part = Literal["extras", "offers", "together", "cupboard"]
+
+#: A trial that was searched this much shorter than asked is searched again.
+SHORTER = 0.5
+#: A trial among many need not be searched as long as the lay itself, seconds.
+MOST_SECONDS = 5.0
+#: Longer than any lay, mm.
+_ENDLESS_MM = 1e12
+
+
+@dataclass(frozen=True)
+class TrialRequest:
+    """One lay to be tried. Those of a ``group`` are tried in order until one is no longer than ``enough`` mm; those
+    ``after`` a group are tried only while that one has found none."""
+
+    problem: Problem
+    group: str = ""
+    enough: float | None = None
+    after: str = ""
+
+    @property
+    def fingerprint(self) -> str:
+        return fingerprint(self.problem)
+
+
+def searched(row: models.Trial | None, seconds: float) -> bool:
+    """Whether a trial is there and was searched long enough."""
+    return row is not None and row.seconds >= SHORTER * seconds
+
+
+def lacking(session: Session, wanted: Sequence[TrialRequest], seconds: float) -> list[TrialRequest]:
+    """Those that were not tried yet, or too briefly; a group that has found what is enough lacks nothing."""
+    there = trial.known(session, (w.fingerprint for w in wanted))
+    content = {
+        w.group
+        for w in wanted
+        if w.group and w.enough is not None and (trial.length_of(there.get(w.fingerprint)) or _ENDLESS_MM) <= w.enough
+    }
+    out: dict[str, TrialRequest] = {}
+    for one in wanted:
+        if not {one.group, one.after} & content and not searched(there.get(one.fingerprint), seconds):
+            out.setdefault(one.fingerprint, one)
+    return list(out.values())
+
+
+def seconds_of(session: Session, now: Standing, part: Part) -> float:
+    """How long each lay of a part is searched for. What rules cost is compared with the lay, so it takes as long."""
+    if part == "extras" and now.chosen is not None and now.chosen.job_id:
+        job = session.get(models.Job, now.chosen.job_id)
+        if job is not None:
+            return float(job.params["seconds"])
+    return min(now.garment.lay_seconds, MOST_SECONDS)
+
+
+@dataclass(frozen=True)
+class TrialsStanding:
+    """How far the lays of a part are: the job that tries them if one is under way, how many are there of how many."""
+
+    part: Part
+    job: models.Job | None
+    done: int
+    of: int
+    lacking: int
+    error: str
+
+
+def trials_standing(session: Session, now: Standing, part: Part, wanted: Sequence[TrialRequest]) -> TrialsStanding:
+    """How far the lays of a part are."""
+    job = trial.running(session, now.garment.id, part)
+    missing = len(lacking(session, wanted, seconds_of(session, now, part)))
+    if job is None:
+        error = trial.failed(session, now.garment.id, part)
+        return TrialsStanding(part, None, len(wanted) - missing, len(wanted), missing, error)
+    prints = [one["print"] for one in job.params["trials"]]
+    return TrialsStanding(part, job, trial.count(session, prints), len(prints), missing, "")
+
+
+def begin_trials(session: Session, now: Standing, part: Part, wanted: Sequence[TrialRequest]) -> models.Job | None:
+    """A waiting job that tries what is lacking, or nothing. An earlier one for the same part is stopped."""
+    seconds = seconds_of(session, now, part)
+    missing = lacking(session, wanted, seconds)
+    if not missing:
+        return None
+    trial.forget_old(session)
+    earlier = trial.running(session, now.garment.id, part)
+    if earlier is not None:
+        earlier.cancel = True
+    # helps hang on what was found before them, so the whole list goes along; what is there costs nothing
+    asked = [
+        {
+            "print": w.fingerprint,
+            "problem": to_json(w.problem),
+            "group": w.group,
+            "after": w.after,
+            "enough": w.enough,
+        }
+        for w in wanted
+    ]
+    job = models.Job(
+        project_id=now.garment.id, kind="trials", params={"what": part, "seconds": seconds, "trials": asked}
+    )
+    session.add(job)
+    session.flush()
+    note(session, now.garment, "buy", f"Began trying {len(missing)} lays on the side.", part=part)
+    return job
+
+
+@dataclass(frozen=True)
+class SmallLay:
+    """A trial's shortest lay, to be shown small."""
+
+    lay: Lay
+    fold: str
+    width: float
+    drawing: Drawing
+
+
+def small_lay(problem: Problem, found: Sequence[tuple[str, dict[str, object]]]) -> SmallLay | None:
+    """The shortest of the lays found for a problem, on the open cloth."""
+    if not found:
+        return None
+    fold, data = found[0]
+    lay = from_json(data)
+    drawing = draw(lay, {p.id: p for p in problem.pieces}, problem.width, view="opened")
+    return SmallLay(lay, fold, problem.width, drawing)
+
+
+def small_of(problem: Problem | None, row: models.Trial | None) -> SmallLay | None:
+    """The shortest lay of a trial, if there is one."""
+    return None if problem is None or row is None else small_lay(problem, [(fold, lay) for fold, lay in row.lays])
+
+
+def why_not(row: models.Trial | None) -> str:
+    """Why a trial has no lay, as a sentence, or nothing."""
+    if row is None:
+        return ""
+    wide = [too_wide_told(piece, across, width) for piece, across, width in row.wide]
+    return joined([*wide, *([row.why] if row.why else [])])

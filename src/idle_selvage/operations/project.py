@@ -1,0 +1,101 @@
+"""Garments: begun, changed, put away and brought back; and the settings of whoever makes them."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import Any
+
+from sqlalchemy.orm import Session
+
+from ..core.shrink.shrinkage import TAPES_MM, BadReadings, check_graduation
+from ..core.shrink.treatment import DRIES, WASHES
+from ..core.wording import sentence_of
+from ..store import models
+from ..store import project as projects
+from ..store.settings import settings
+from .log import note
+from .refused import Refused
+from .standing import Standing, standing, standings
+
+_NAMES = {"name": "name", "note": "note", "wash": "washing", "dry": "drying"}
+
+
+def create_garment(session: Session, name: str, remark: str = "") -> models.Project:
+    """Begin a garment, with a cloth of its own."""
+    cloth = models.Cloth()
+    session.add(cloth)
+    session.flush()
+    row = models.Project(name=name, note=remark, cloth_id=cloth.id)
+    session.add(row)
+    session.flush()
+    session.refresh(row)
+    note(session, row, "plan", f"Began “{row.name}”.")
+    return row
+
+
+def garment(session: Session, number: int) -> models.Project:
+    """A garment by its number. Raises NotFound."""
+    return projects.project(session, number)
+
+
+def read_garment(session: Session, number: int) -> Standing:
+    """How a garment stands. Raises NotFound."""
+    return standing(session, garment(session, number))
+
+
+def list_garments(session: Session) -> list[Standing]:
+    """How every garment stands, the newest first."""
+    return standings(session, projects.projects(session))
+
+
+def change(
+    session: Session, row: models.Project, given: Mapping[str, Any], stage: str, names: Mapping[str, str]
+) -> None:
+    """Set entries of a garment, and write into the log which they were, by ``names``."""
+    for key, value in given.items():
+        setattr(row, key, value)
+    if given:
+        session.flush()
+        note(session, row, stage, "Changed " + ", ".join(names[key] for key in given) + ".", **given)
+
+
+def change_garment(session: Session, row: models.Project, given: Mapping[str, Any]) -> None:
+    """Change a garment's name, note or care. Raises :class:`Refused`."""
+    for key, table, what in (("wash", WASHES, "Washing"), ("dry", DRIES, "Drying")):
+        if key in given and given[key] not in table:
+            raise Refused(f"{what} must be one of: {', '.join(table)}.", path=key)
+    change(session, row, given, "plan", _NAMES)
+
+
+def put_away(session: Session, row: models.Project) -> None:
+    """Put a garment away. It can be brought back."""
+    row.deleted_at = models.now()
+    note(session, row, "plan", f"Put “{row.name}” away.")
+    session.flush()
+
+
+def bring_back(session: Session, number: int) -> models.Project:
+    """Bring back a garment that was put away. Raises NotFound."""
+    row = projects.project(session, number, deleted=True)
+    if row.deleted_at is not None:
+        row.deleted_at = None
+        note(session, row, "plan", f"Brought “{row.name}” back.")
+        session.flush()
+    return row
+
+
+def change_settings(session: Session, system: str | None, graduation: float | None) -> models.Settings:
+    """Change the units, or what the tape is read to (mm). Raises :class:`Refused`."""
+    row = settings(session)
+    if graduation is not None:
+        try:
+            check_graduation(graduation)
+        except BadReadings as fault:
+            raise Refused(sentence_of(fault), path="graduation") from None
+        row.graduation = graduation
+    if system is not None and system != row.system:
+        row.system = system
+        if graduation is None and row.graduation in TAPES_MM.values():
+            # a tape in the other unit, unless this person's is a finer or a coarser one
+            row.graduation = TAPES_MM[system]
+    return row

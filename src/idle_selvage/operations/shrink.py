@@ -1,0 +1,223 @@
+"""Swatches before and after, and how the cloth is treated."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+from sqlalchemy.orm import Session
+
+from ..core.shrink.ranges import blend_range
+from ..core.shrink.shrinkage import BadReadings, Direction, check_graduation, least_swatch
+from ..core.shrink.swatch import BOTH_WAYS, MOST_WASHES, BadReading, Cycle, RestVerdict, Swatch, check_rows, cycles, in_all, read_diagonals, shape_of, too_small, trimmed, verdict
+from ..core.shrink.treatment import SCHOOLS
+from ..core.wording import Sentence, joined, sentence_of
+from ..core.working import Figure, length
+from ..standins.washer import Appliance, Specimen
+from ..store import cloth as cloths
+from ..store import models
+from ..store import swatch as swatches
+from ..store.settings import settings
+from .log import note
+from .project import change
+from .refused import Refused
+from .standing import ClothStanding, cloth_standing
+
+Rows = Sequence[Sequence[float | None]]
+
+
+@dataclass(frozen=True)
+class Readings:
+    """Readings of a swatch as they are told; None leaves what is there. Lengths in mm.
+
+    ``warp`` and ``weft``: a row per marked distance, before and then after each wash, None where not measured.
+    """
+
+    warp: Rows | None = None
+    weft: Rows | None = None
+    diagonals: Sequence[Sequence[float | None] | None] | None = None
+    graduation: float | None = None
+
+
+def keep_reading(session: Session, garment: models.Project, cloth: models.Cloth, given: Readings) -> None:
+    """Keep a swatch's readings. Raises :class:`Refused` for readings that cannot be."""
+    row = _swatch(session, cloth)
+    said: list[str] = []
+    try:
+        if given.graduation is not None:
+            check_graduation(given.graduation)
+    except BadReadings as fault:
+        raise Refused(sentence_of(fault), path="graduation") from None
+    told: Mapping[Direction, Rows | None] = {"warp": given.warp, "weft": given.weft}
+    for direction in BOTH_WAYS:
+        rows = told[direction]
+        if rows is None:
+            continue
+        kept = [trimmed(r) for r in rows]
+        try:
+            check_rows(kept, direction)
+        except BadReading as fault:
+            raise Refused(fault.told, path=f"{direction}.{fault.place}.{fault.wash}") from None
+        setattr(row, direction, kept)
+        washed = max((len(r) for r in kept), default=1) - 1
+        said.append(f"{direction} {len(kept)} marked, {washed} {'wash' if washed == 1 else 'washes'}")
+    if given.diagonals is not None:
+        try:
+            row.diagonals = read_diagonals(given.diagonals)
+        except BadReading as fault:
+            raise Refused(fault.told, path=f"diagonals.{fault.place}") from None
+        said.append("diagonals")
+    if given.graduation is not None:
+        row.graduation = given.graduation
+        said.append(Sentence("tape read to {graduation}", graduation=length(given.graduation)))
+    _kept(session, garment, cloth, row, Sentence("Swatch readings: {said}.", said=joined(said, "; ")) if said else "")
+
+
+def _swatch(session: Session, cloth: models.Cloth) -> models.Swatch:
+    return swatches.used_swatch(session, cloth.id) or _new_swatch(session, cloth)
+
+
+def _new_swatch(session: Session, cloth: models.Cloth) -> models.Swatch:
+    row = models.Swatch(cloth_id=cloth.id, warp=[], weft=[], diagonals=[], graduation=settings(session).graduation)
+    session.add(row)
+    return row
+
+
+def _kept(session: Session, garment: models.Project, cloth: models.Cloth, row: models.Swatch, said: str) -> None:
+    row.updated_at = models.now()
+    session.flush()
+    if said:
+        note(session, garment, "shrink", said, cloth=cloth.id, warp=row.warp, weft=row.weft)
+
+
+def add_swatch(session: Session, garment: models.Project, cloth: models.Cloth) -> None:
+    """Begin another swatch of a cloth; earlier ones are kept, and one can go back to them."""
+    for old in swatches.swatches(session, cloth.id):
+        old.used = False
+    _kept(session, garment, cloth, _new_swatch(session, cloth), "Began another swatch.")
+
+
+def use_swatch(session: Session, garment: models.Project, number: int) -> models.Cloth:
+    """Go by another of a cloth's swatches. Its cloth. Raises NotFound."""
+    row = swatches.swatch(session, number)
+    cloth = cloths.of_project(session, garment, row.cloth_id)
+    for other in swatches.swatches(session, cloth.id):
+        other.used = other.id == row.id
+    _kept(session, garment, cloth, row, "Went by another swatch.")
+    return cloth
+
+
+def wash_swatch(session: Session, garment: models.Project, cloth: models.Cloth, washer: Appliance) -> None:
+    """Wash the swatch in a stand-in washer: its readings are made up, and marked so. Raises :class:`Refused`."""
+    row = swatches.used_swatch(session, cloth.id)
+    if row is None or not row.warp or not row.weft:
+        raise Refused("Mark the swatch both ways first, then wash it.", code="not_ready")
+    known = cloth_standing(session, cloth)
+    done = max(known.test.washes("warp"), known.test.washes("weft"))
+    if done >= MOST_WASHES:
+        raise Refused(f"At most {MOST_WASHES} washes of one swatch can be kept.", code="not_ready")
+    columns = {direction: _column(known.test, direction, done) for direction in BOTH_WAYS}
+    report = washer.wash(
+        Specimen(
+            kinds=known.treatment_facts.kinds,
+            warp=columns["warp"],
+            weft=columns["weft"],
+            washed=done,
+            number=cloth.id,
+            depth=cloth.depth,
+            finish=cloth.finish,
+            graduation=row.graduation,
+            diagonals=known.test.diagonals[done] if len(known.test.diagonals) > done else None,
+        ),
+        known.advice(garment).programme,
+    )
+    row.warp = [[*r, v] for r, v in zip(row.warp, report.warp, strict=True)]
+    row.weft = [[*r, v] for r, v in zip(row.weft, report.weft, strict=True)]
+    if report.diagonals is not None:
+        row.diagonals = [*row.diagonals, list(report.diagonals)]
+    row.simulated = True
+    _kept(session, garment, cloth, row, "Washed the swatch in the stand-in washer (made-up readings).")
+
+
+def _column(test: Swatch, direction: Direction, wash: int) -> tuple[float, ...]:
+    values = [r[wash] if len(r) > wash else None for r in test.rows(direction)]
+    if any(v is None for v in values):
+        raise Refused("Some reading after the last wash is missing; give it first.", code="not_ready")
+    return tuple(v for v in values if v is not None)
+
+
+def choose_school(session: Session, garment: models.Project, school: str) -> None:
+    """Choose how the cloth is treated before cutting; an empty text goes back to the default. Raises
+    :class:`Refused`."""
+    if school and school not in SCHOOLS:
+        raise Refused(f"It must be one of: {', '.join(SCHOOLS)}.", path="school")
+    change(session, garment, {"school": school}, "shrink", {"school": "the treatment"})
+
+
+@dataclass(frozen=True)
+class SwatchLine:
+    """One of a cloth's swatches: what it came to both ways, or what is wrong with it."""
+
+    row: models.Swatch
+    washes: int
+    warp: Figure | None
+    weft: Figure | None
+    fault: str = ""
+
+
+@dataclass(frozen=True)
+class SwatchStanding:
+    """One cloth's swatch for a garment, and what follows from it. Lengths in mm.
+
+    ``too_small``: the marked distance that would do where the tape alone leaves too much; ``least``: the one at which
+    it is fine enough.
+    """
+
+    cloth: ClothStanding
+    graduation: float
+    cycles: tuple[Cycle, ...]
+    verdict: RestVerdict
+    verdict_told: str
+    lines: tuple[SwatchLine, ...]
+    least: float
+    too_small: float | None
+
+    def shape(self, wash: int) -> tuple[tuple[float, float], ...]:
+        """The swatch's true shape after a wash (0: before any)."""
+        return shape_of(self.cloth.test, wash)
+
+
+def read_swatch(session: Session, cloth: models.Cloth) -> SwatchStanding:
+    """One cloth's swatch, and what follows from it."""
+    known = cloth_standing(session, cloth)
+    test, row = known.test, known.rows.swatch
+    graduation = row.graduation if row else settings(session).graduation
+    entry = blend_range(known.make)
+    state, said = verdict(test, entry.kind if entry else "")
+    readings = max(1, len(test.warp), len(test.weft))
+    return SwatchStanding(
+        known,
+        graduation,
+        _cycles(test),
+        state,
+        said,
+        tuple(_line(one) for one in swatches.swatches(session, cloth.id)),
+        least_swatch(graduation, readings),
+        too_small(test),
+    )
+
+
+def _cycles(test: Swatch) -> tuple[Cycle, ...]:
+    try:
+        return cycles(test)
+    except BadReadings:
+        return ()
+
+
+def _line(row: models.Swatch) -> SwatchLine:
+    test = swatches.as_swatch(row)
+    washes = max(test.washes("warp"), test.washes("weft"))
+    try:
+        return SwatchLine(row, washes, in_all(test, "warp"), in_all(test, "weft"))
+    except BadReadings as fault:
+        return SwatchLine(row, washes, None, None, sentence_of(fault))

@@ -1,0 +1,409 @@
+"""True: the first edge, the fold test and its log, and the checks made at the table."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from functools import cached_property
+from typing import Any, cast
+
+from sqlalchemy.orm import Session
+
+from ..core.cloth.width import planned_width
+from ..core.lay.drawing import PlacedShape
+from ..core.plan.outline import BadPiece, Outline
+from ..core.true.attempts import Attempt, at_this_place, good_from, newest_by_place
+from ..core.true.edge import METHODS, EdgeAdvice, EdgeWay, advise_edge, edge_cost, settled_ends
+from ..core.true.fold_line import FoldLine, FoldReading, fold_line
+from ..core.true.pinned import GrainCheck, check_grain
+from ..core.true.slant import BadTest, FoldTest, Slant, check_band_count, read_test, side_of, signed_offset, true_angle
+from ..core.true.squareness import BarReading, Squareness, squareness
+from ..core.true.straighten import StraightenFacts, Straightening, StraightenSchool, forbidden, plan, straighten_facts
+from ..core.true.twist import Twist, hanging_outline, sheared, twist_of
+from ..core.wording import Sentence, sentence_of
+from ..core.working import Figure, length
+from ..store import cloth as cloths
+from ..store import models, true_sheet, true_test
+from ..store import piece as pieces
+from ..store.true_sheet import as_bands
+from ..store.true_test import as_attempts
+from .lay import pinned
+from .log import note
+from .refused import Refused
+from .standing import Standing, standing
+
+#: What may have been done before a test.
+DONE = {
+    "": "nothing yet",
+    "steam": "steamed and pressed",
+    "pull": "pulled",
+    "pin": "pinned and steamed",
+    "short": "worked in shorter lengths",
+    "cut": "cut off and begun anew",
+}
+_NAMES = {
+    "edge": "the readings of the cut edge",
+    "edge_way": "how the first edge is made",
+    "cut_off": "what is cut off",
+    "fold": "the readings of the fold",
+    "ripple": "how the fold ripples",
+    "check": "the distances of a pinned piece",
+    "bars": "the readings of the bars",
+    "bands": "the bands",
+    "school": "the school of straightening",
+    "accepted": "whether a happy medium is taken",
+}
+
+
+def edge_advice(cloth: models.Cloth) -> EdgeAdvice:
+    """How the first edge of a cloth is best made."""
+    return advise_edge(cloths.as_edge_facts(cloth))
+
+
+def edge_way(garment: models.Project) -> EdgeWay:
+    """How the first edge is made: as chosen, or as the cloth wants it."""
+    return cast(EdgeWay, garment.edge_way) if garment.edge_way else edge_advice(garment.cloth).way
+
+
+def settle_ends(garment: models.Project, readings: Sequence[float]) -> None:
+    """What both ends lose, from the edge's readings, the way it is made and what is cut off."""
+    ends = settled_ends(readings, edge_way(garment), garment.cut_off)
+    garment.first_end, garment.ends = ends.tested, ends.both
+
+
+def keep_at_table(session: Session, garment: models.Project, given: Mapping[str, Any]) -> None:
+    """Keep what was read at the table. What straightening loses flows into the purchase and the lay.
+
+    ``given``: ``now`` {place, offset, side, bow, done}, ``fold`` [{along, distance}], ``bars`` [{place, off, side}],
+    ``check`` {key, tail, head}, ``bands``, ``edge``, ``edge_way``, ``cut_off``, ``ripple``, ``school``, ``accepted``;
+    what is left out stays. Lengths in mm. Raises :class:`Refused`.
+    """
+    sheet = true_sheet.kept_sheet(session, garment.id)
+    if given.get("now") is not None:
+        _now(garment, sheet, given["now"])
+    if given.get("fold") is not None:
+        sheet.fold = [[s["along"], s["distance"]] for s in given["fold"]]
+    if given.get("bars") is not None:
+        sheet.bars = [[b["place"], b["off"] if b["side"] == "out" else -b["off"]] for b in given["bars"]]
+    if given.get("check") is not None:
+        _check(session, garment, sheet, given["check"])
+    if given.get("bands") is not None:
+        sheet.bands = _bands(given["bands"])
+    for key in ("ripple", "school", "accepted"):
+        if given.get(key) is not None:
+            setattr(sheet, key, given[key])
+    if given.keys() & {"edge", "edge_way", "cut_off"}:
+        _edge(garment, sheet, given)
+    session.flush()
+    names = [_NAMES[key] for key in _NAMES if key in given]
+    if names:
+        note(session, garment, "true", f"Changed {', '.join(names)}.", **given)
+
+
+def _now(garment: models.Project, sheet: models.TrueSheet, told: Mapping[str, Any]) -> None:
+    given = {k: v for k, v in told.items() if v is not None}
+    if not given:
+        sheet.now = {}
+        return
+    was = sheet.now.get("offset", 0.0)
+    # a reading without its side keeps the side it had or was said to have; else it is taken for the far one's
+    side = given.get("side") or side_of(was) or sheet.now.get("side", "")
+    if "offset" in given or ("side" in given and "offset" in sheet.now):
+        given["offset"] = signed_offset(given.get("offset", abs(was)), side)
+    now = {**sheet.now, **given}
+    width = width_of(garment.cloth)
+    if width is not None and "offset" in now:
+        try:
+            read_test(FoldTest(now["offset"], now.get("bow", 0.0)), width)
+        except BadTest as fault:
+            raise Refused(sentence_of(fault), path="now.bow" if "bow" in given else "now.offset") from None
+    sheet.now = now
+
+
+def _bands(bands: Sequence[float]) -> list[float]:
+    try:
+        return list(check_band_count(bands)) if bands else []
+    except BadTest as fault:
+        raise Refused(sentence_of(fault), path="bands") from None
+
+
+def _check(session: Session, garment: models.Project, sheet: models.TrueSheet, given: Mapping[str, Any]) -> None:
+    drawing = pinned(standing(session, garment))
+    if drawing is None or all(shape.key != given["key"] for shape in drawing.shapes):
+        raise Refused("That piece is not on the chosen lay.", path="check.key")
+    tail, head = sheet.checks.get(given["key"], [None, None])
+    sheet.checks = {**sheet.checks, given["key"]: [given.get("tail", tail), given.get("head", head)]}
+
+
+def _edge(garment: models.Project, sheet: models.TrueSheet, given: Mapping[str, Any]) -> None:
+    """The edge's readings and way, and what is cut off: together they are what both ends lose."""
+    if given.get("edge") is not None:
+        sheet.edge = given["edge"]
+    if given.get("edge_way") is not None:
+        garment.edge_way = given["edge_way"]
+    if given.get("cut_off") is not None:
+        in_hand = garment.cloth.in_hand
+        if in_hand is not None and given["cut_off"] >= in_hand:
+            raise Refused("Nothing would be left of the length in hand.", path="cut_off")
+        garment.cut_off = given["cut_off"]
+    settle_ends(garment, sheet.edge)
+
+
+_SIDES = {"": "level", "far": "the far selvage out", "near": "the near selvage out"}
+
+
+def add_test(session: Session, garment: models.Project) -> models.TrueTest:
+    """Write the reading at hand down as a test. Raises :class:`Refused` while nothing was read."""
+    sheet = true_sheet.kept_sheet(session, garment.id)
+    now = sheet.now
+    if "offset" not in now:
+        told = "Read the edge first: how far apart the edges are, 0 when they are level."
+        raise Refused(told, path="now.offset")
+    row = models.TrueTest(
+        project_id=garment.id,
+        cloth_id=garment.cloth_id,
+        place=now.get("place", 0.0),
+        offset=now["offset"],
+        bow=now.get("bow", 0.0),
+        done=now.get("done", ""),
+    )
+    session.add(row)
+    # the place is kept for the next try there; the reading is not
+    sheet.now = {"place": row.place}
+    sheet.accepted = False
+    session.flush()
+    told = Sentence("Fold test: {apart}, {side}.", apart=length(abs(row.offset)), side=_SIDES[side_of(row.offset)])
+    note(session, garment, "true", told, offset=row.offset, place=row.place, done=row.done)
+    return row
+
+
+def strike_test(session: Session, garment: models.Project, number: int, *, gone: bool) -> None:
+    """Strike a test out, or bring it back; it stays in the log. Raises NotFound."""
+    row = true_test.test(session, garment.id, number, deleted=not gone)
+    row.deleted_at = models.now() if gone else None
+    session.flush()
+    note(session, garment, "true", f"{'Struck out' if gone else 'Brought back'} a fold test.", test=row.id)
+
+
+def width_of(cloth: models.Cloth) -> float | None:
+    """The width the test is read over, mm."""
+    return planned_width(cloths.as_cloth(cloth)).value if cloth.width_readings else None
+
+
+@dataclass(frozen=True)
+class Reading:
+    """The reading that decides: the one at hand, else the newest test; ``basis`` says which, or nothing."""
+
+    offset: float
+    bow: float
+    basis: str
+    slant: Slant | None
+
+
+@dataclass(frozen=True)
+class PieceTwist:
+    """What a slant does to one piece: as it is drawn and as it would hang."""
+
+    piece: models.Piece
+    twist: Twist
+    outline: Outline
+    hangs: Outline
+
+
+@dataclass(frozen=True)
+class PinnedCheck:
+    """One pinned piece of the lay, what was read at its arrow (mm, None: not yet), and what that comes to."""
+
+    shape: PlacedShape
+    arrow: float
+    tail: float | None
+    head: float | None
+    check: GrainCheck | None
+
+
+@dataclass(frozen=True)
+class TrueStanding:
+    """How the cloth of a garment lies, by what was read at the table."""
+
+    now: Standing
+
+    @property
+    def sheet(self) -> models.TrueSheet:
+        return self.now.rows.true_sheet
+
+    @property
+    def tests(self) -> tuple[models.TrueTest, ...]:
+        return self.now.rows.true_tests
+
+    @property
+    def cloth(self) -> models.Cloth:
+        return self.now.main.row
+
+    @cached_property
+    def width(self) -> float | None:
+        return width_of(self.cloth)
+
+    @cached_property
+    def bands(self) -> tuple[float, float, float]:
+        return as_bands(self.sheet)
+
+    @cached_property
+    def attempts(self) -> list[Attempt]:
+        return as_attempts(self.tests)
+
+    @property
+    def here(self) -> tuple[models.TrueTest, ...]:
+        """The tests made where the newest was."""
+        return tuple(self.tests[k] for k in at_this_place(self.attempts)) if self.tests else ()
+
+    @property
+    def by_place(self) -> tuple[models.TrueTest, ...]:
+        """The newest test of each place, along the length."""
+        return tuple(self.tests[k] for k in newest_by_place(self.attempts))
+
+    @property
+    def good_from(self) -> float | None:
+        """From where on the cloth is good, mm."""
+        return good_from(self.attempts, self.bands)
+
+    @cached_property
+    def reading(self) -> Reading:
+        """The reading that decides."""
+        read = self.sheet.now
+        if "offset" in read:
+            offset, bow, basis = read["offset"], read.get("bow", 0.0), "the reading at hand"
+        elif self.tests:
+            last = self.tests[-1]
+            offset, bow = last.offset, last.bow
+            basis = Sentence("the test at {place}", place=length(last.place))
+        else:
+            return Reading(0.0, 0.0, "", None)
+        if self.width is None:
+            return Reading(offset, bow, basis, None)
+        try:
+            return Reading(offset, bow, basis, read_test(FoldTest(offset, bow), self.width, self.bands))
+        except BadTest:
+            return Reading(offset, bow, basis, None)
+
+    @property
+    def read_now(self) -> bool:
+        """Whether a reading is at hand that was not written down yet."""
+        return "offset" in self.sheet.now
+
+    @cached_property
+    def facts(self) -> StraightenFacts:
+        """What decides how the cloth may be straightened."""
+        return straighten_facts(cloths.as_edge_facts(self.cloth), self.now.main.bars_seen)
+
+    @cached_property
+    def advice(self) -> Straightening | None:
+        """What to do next, once something was read."""
+        slant = self.reading.slant
+        if slant is None:
+            return None
+        school = cast(StraightenSchool, self.sheet.school) if self.sheet.school else None
+        return plan(slant, self.facts, self.cloth.in_hand, school)
+
+    @property
+    def never_pulled(self) -> bool:
+        return bool(forbidden(self.facts))
+
+    @property
+    def headline(self) -> str:
+        """What True says, in a few words."""
+        if self.width is None:
+            return "Is it on grain?"
+        if self.read_now and self.advice is not None:
+            return self.advice.headline
+        if self.sheet.accepted:
+            return "A happy medium was taken: lay it so"
+        if self.now.truth.loop.state == "stop":
+            return "No better in two tries: take the happy medium"
+        if self.advice is not None:
+            return self.advice.headline
+        return "Make a true edge, fold, let it hang, and read the edge"
+
+    @property
+    def side(self) -> str:
+        """Which selvage's corner is the longer one: as read, as it was at the last test, else the far one."""
+        read = self.sheet.now
+        side = side_of(read.get("offset", 0.0)) or read.get("side", "")
+        return side or (side_of(self.tests[-1].offset) if self.tests else "") or "far"
+
+    @cached_property
+    def twists(self) -> tuple[PieceTwist, ...]:
+        """What the slant does to each piece, the worst first; none before anything was read."""
+        if not self.reading.basis or not self.width:
+            return ()
+        angle = true_angle(self.reading.offset, self.width)
+        # a slanting weft carries the bars across the cloth along with it; stripes along the cloth stay where they are
+        bars = self.now.main.bars[0].seen
+        found = []
+        for row in self.now.rows.pieces:
+            shape = pieces.as_piece(row)
+            try:
+                outline = hanging_outline(shape)
+            except BadPiece:
+                continue
+            twist = twist_of(row.name, outline, shape.grain, angle, bars=bars)
+            found.append(PieceTwist(row, twist, outline, sheared(outline, angle)))
+        return tuple(sorted(found, key=lambda one: -one.twist.twist.value))
+
+    @property
+    def fold_readings(self) -> list[FoldReading]:
+        return [FoldReading(a, b) for a, b in self.sheet.fold]
+
+    @cached_property
+    def fold(self) -> FoldLine | None:
+        """Is the fold on grain."""
+        return fold_line(self.fold_readings)
+
+    @property
+    def bar_readings(self) -> list[BarReading]:
+        return [BarReading(a, b) for a, b in self.sheet.bars]
+
+    @cached_property
+    def square(self) -> Squareness | None:
+        """Are the bars square."""
+        return squareness(self.bar_readings, self.width) if self.width else None
+
+    @cached_property
+    def checks(self) -> tuple[PinnedCheck, ...]:
+        """Each pinned piece of the chosen lay."""
+        drawing = pinned(self.now)
+        return tuple(self._check(shape) for shape in (drawing.shapes if drawing is not None else ()))
+
+    def _check(self, shape: PlacedShape) -> PinnedCheck:
+        tail, head = self.sheet.checks.get(shape.key, [None, None])
+        arrow = math.dist(shape.tail, shape.head)
+        check = None
+        if tail is not None and head is not None:
+            check = check_grain((tail, head), (shape.tail_distance, shape.head_distance), arrow)
+        return PinnedCheck(shape, arrow, tail, head, check)
+
+    @property
+    def way(self) -> EdgeWay:
+        """How the first edge is made."""
+        return edge_way(self.now.garment)
+
+    @property
+    def this_end(self) -> Figure:
+        """What the measured end loses before anything is cut off further in."""
+        return edge_cost(self.sheet.edge, self.way)
+
+    @property
+    def other_end(self) -> float:
+        """What the other end loses, mm."""
+        return METHODS[self.way].loss
+
+    @property
+    def left_in_hand(self) -> float | None:
+        """What is left of the length in hand once both ends are straightened, mm."""
+        in_hand = self.cloth.in_hand
+        return None if in_hand is None else in_hand - self.now.garment.ends
+
+
+def read_true(session: Session, garment: models.Project) -> TrueStanding:
+    """Is it on grain, what to do, and does it matter."""
+    return TrueStanding(standing(session, garment))

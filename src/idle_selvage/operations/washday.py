@@ -1,0 +1,296 @@
+"""The washing day: what waits to be treated, the loads planned, what is under way, and the times learned."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+
+from sqlalchemy.orm import Session
+
+from ..core.washday.loads import MACHINES, WASHERS_KG, Batch, Load, Machine, group, learned_time
+from ..core.washday.needs import napped
+from ..core.washday.schedule import GRACE, GRAIN, LEAST_WAKING, CannotSchedule, Done, Waking, plan
+from ..core.wording import sentence_of
+from ..store import models, wash_load
+from ..store import project as projects
+from ..store.settings import settings
+from .log import note, note_cloth
+from .refused import Refused
+from .standing import ClothStanding, Standing, standings
+
+
+@dataclass(frozen=True)
+class Waiting:
+    """A cloth that is to be treated for a garment: as a batch, or what is missing before it can be planned."""
+
+    cloth: ClothStanding
+    garment: models.Project
+    batch: Batch | None
+    missing: str
+
+    @property
+    def name(self) -> str:
+        return self.batch.name if self.batch else self.cloth.row.name or f"cloth of {self.garment.name}"
+
+
+def waiting(session: Session) -> list[Waiting]:
+    """Every cloth of every open garment that still has to be treated, once each."""
+    out: dict[int, Waiting] = {}
+    for standing in standings(session, projects.projects(session)):
+        for role, cloth in standing.set.cloths:
+            if cloth.row.id not in out and cloth.needs_treatment:
+                one = _waiting(standing, role, cloth)
+                if one is not None:
+                    out[cloth.row.id] = one
+    return list(out.values())
+
+
+def _waiting(standing: Standing, role: str, cloth: ClothStanding) -> Waiting | None:
+    """One cloth of a garment; None when nothing is done with it."""
+    garment, row = standing.garment, cloth.row
+    programme = cloth.advice(garment).programme
+    if programme.cycle == "none":
+        return None
+    if not row.width_readings:
+        return Waiting(cloth, garment, None, "Measure its width first.")
+    bought = standing.tally.purchase if role == "main" else None
+    length = row.in_hand or (bought.to_buy.value if bought is not None else None)
+    if not length:
+        return Waiting(cloth, garment, None, "How long it is is not known: give the length in hand.")
+    name = row.name or f"cloth of {garment.name}"
+    width = min(row.width_readings)
+    batch = Batch(str(row.id), name, programme, length, width, row.mass, cloth.dye, napped(cloth.make))
+    return Waiting(cloth, garment, batch, "")
+
+
+@dataclass(frozen=True)
+class Day:
+    """The washing day. ``waiting``: what is not planned yet; None when it was not asked for. ``stale``: why the plan no
+    longer holds, as a sentence, or nothing."""
+
+    now: datetime
+    loads: tuple[models.WashLoad, ...]
+    waiting: tuple[Waiting, ...] | None
+    stale: str
+    settings: models.Settings
+    learned: dict[str, tuple[float, int]]
+
+    @property
+    def finish_at(self) -> datetime | None:
+        return max((task.end_at for load in self.loads for task in load.steps), default=None)
+
+
+def read_day(session: Session, *, brief: bool = False) -> Day:
+    """What waits to be washed, and the plan; ``brief`` leaves out what waits."""
+    at = models.now()
+    loads = wash_load.loads(session)
+    planned = {c["id"] for load in loads for c in load.cloths}
+    found = [] if brief else waiting(session)
+    stale = _stale(loads, None if brief else found, planned, at)
+    left = None if brief else tuple(w for w in found if w.cloth.row.id not in planned)
+    return Day(at, tuple(loads), left, stale, settings(session), learned(session))
+
+
+def _stale(loads: Sequence[models.WashLoad], found: Sequence[Waiting] | None, planned: set[int], at: datetime) -> str:
+    if found is not None:
+        new = [w for w in found if w.batch is not None and w.cloth.row.id not in planned]
+        if loads and new:
+            return f"{new[0].name} is not in the plan yet."
+        # a cloth is washed long before it is pressed: it no longer waits, and its load still goes on
+        gone = planned - {w.cloth.row.id for w in found}
+        begun = {c["id"] for load in loads if any(t.started_at for t in load.steps) for c in load.cloths}
+        if gone - begun:
+            return "A cloth in the plan no longer needs treating."
+    return "A step runs late." if any(late(t, at) for load in loads for t in load.steps) else ""
+
+
+def late(task: models.LoadTask, at: datetime) -> bool:
+    """Whether a step should have begun, or, once begun, have ended, longer ago than a moment's grace."""
+    grace = timedelta(minutes=GRACE)
+    if task.finished_at is not None:
+        return False
+    if task.started_at is None:
+        return at > task.start_at + grace
+    return at > task.started_at + timedelta(minutes=task.minutes) + grace
+
+
+def learned(session: Session) -> dict[str, tuple[float, int]]:
+    """Times learned from steps that were timed, minutes (per metre where it depends on it), and how many there were."""
+    past = wash_load.timed(session)
+    return {key: (time, len(values)) for key, values in past.items() if (time := learned_time(values)) is not None}
+
+
+_CLOCK = re.compile(r"^\s*(\d{1,2})\s*[:.h]?\s*(\d{2})?\s*$")
+
+
+def _minutes(text: str, path: str) -> int:
+    found = _CLOCK.match(text)
+    hours, minutes = (int(found[1]), int(found[2] or 0)) if found else (99, 0)
+    if hours > 24 or minutes > 59 or hours * 60 + minutes > 24 * 60:
+        raise Refused(f"“{text}” is no time of day; write it as 7:00 or 22:30.", path=path)
+    return hours * 60 + minutes
+
+
+def change_house(session: Session, washer_kg: float | None, rise: str | None, sleep: str | None) -> None:
+    """Change what the washer takes, kg, or when the person is up (as 7:00). Raises :class:`Refused`."""
+    row = settings(session)
+    if washer_kg is not None:
+        least, most = WASHERS_KG
+        if not least <= washer_kg <= most:
+            told = f"A washer at home takes from {least:g} to {most:g} kg; its door or its booklet says."
+            raise Refused(told, path="washer_kg")
+        row.washer_kg = washer_kg
+    up = row.rise if rise is None else _minutes(rise, "rise")
+    down = row.sleep if sleep is None else _minutes(sleep, "sleep")
+    if down - up < LEAST_WAKING:
+        told = "You must be up for at least three hours of the same day, rising before going to bed."
+        raise Refused(told, path="rise" if rise is not None else "sleep")
+    row.rise, row.sleep = up, down
+    session.flush()
+
+
+def plan_day(session: Session, at: datetime, midnight: datetime) -> None:
+    """Plan everything that is not under way anew, from ``at`` on; ``midnight`` is the local day's beginning.
+
+    Steps begun or done stay as they are. Raises :class:`Refused`.
+    """
+    house = settings(session)
+    kept = [row for row in wash_load.loads(session) if any(t.started_at for t in row.steps)]
+    for row in wash_load.loads(session):
+        if row not in kept:
+            session.delete(row)
+    session.flush()
+    busy = {str(c["id"]) for row in kept for c in row.cloths}
+    found = {w.batch.key: (w, w.batch) for w in waiting(session) if w.batch is not None}
+    known = {key: time for key, (time, _) in learned(session).items()}
+    fresh = group([batch for key, (_, batch) in found.items() if key not in busy], house.washer_kg, known)
+    going = [
+        Load((), row.kilograms, row.why, row.too_heavy, tuple(wash_load.as_step(t) for t in row.steps)) for row in kept
+    ]
+
+    def minute(when: datetime) -> int:
+        return int((when - midnight).total_seconds() // 60)
+
+    begun: dict[tuple[int, int], Done] = {}
+    for i, row in enumerate(kept):
+        for j, step in enumerate(row.steps):
+            if step.started_at is None:
+                continue
+            expected = step.started_at + timedelta(minutes=step.minutes)
+            # what runs over still has its machine: a little longer, as far as anybody can tell
+            end = step.finished_at or max(expected, at + timedelta(minutes=GRAIN))
+            begun[i, j] = Done(minute(step.started_at), minute(end))
+    try:
+        made = plan([*going, *fresh], minute(at), Waking(house.rise, house.sleep), begun)
+    except CannotSchedule as fault:
+        raise Refused(sentence_of(fault), code="cannot_schedule") from None
+    if not made.slots:
+        raise Refused("Nothing waits to be treated, so there is nothing to plan.", code="not_ready")
+    names = {key: one.garment.name for key, (one, _) in found.items()}
+    rows = [*kept, *(_new_load(session, load, names) for load in fresh)]
+    for slot in made.slots:
+        if (slot.load, slot.step) in begun:
+            continue
+        step = rows[slot.load].steps[slot.step]
+        step.start_at = midnight + timedelta(minutes=slot.start)
+        step.end_at = midnight + timedelta(minutes=slot.end)
+    session.flush()
+    note(session, None, "shrink", f"Planned {len(rows)} loads.")
+
+
+def _new_load(session: Session, load: Load, garments: dict[str, str]) -> models.WashLoad:
+    row = models.WashLoad(
+        name=load.name,
+        why=load.why,
+        kilograms=round(load.kilograms, 3),
+        metres=sum(b.length for b in load.batches) / 1000.0,
+        too_heavy=load.too_heavy,
+        cloths=[{"id": int(b.key), "name": b.name, "project": garments[b.key]} for b in load.batches],
+        steps=[
+            models.LoadTask(
+                position=i,
+                what=s.what,
+                machine=s.machine,
+                minutes=s.minutes,
+                bound=s.bound,
+                learn=s.learn,
+                start_at=models.now(),
+                end_at=models.now(),
+            )
+            for i, s in enumerate(load.steps)
+        ],
+    )
+    session.add(row)
+    session.flush()
+    return row
+
+
+def machine_of(row: models.LoadTask) -> Machine:
+    """The machine a step needs."""
+    return next(m for m in MACHINES if m == row.machine)
+
+
+def ready(row: models.LoadTask) -> bool:
+    """Whether everything before a step is done."""
+    return all(t.finished_at is not None for t in row.load.steps if t.position < row.position)
+
+
+def begin_step(session: Session, number: int) -> None:
+    """Begin a step; its clock runs from now. Raises NotFound and :class:`Refused`."""
+    row = wash_load.task(session, number)
+    if row.finished_at is not None:
+        raise Refused("That step is done already.", code="not_ready")
+    if not ready(row):
+        raise Refused("What comes before this step is not done yet.", code="not_ready")
+    if row.started_at is None:
+        other = _busy(session, row)
+        if other is not None:
+            told = f"The {MACHINES[machine_of(row)]} is taken by {other.load.name}; end that first."
+            raise Refused(told, code="not_ready")
+        row.started_at = models.now()
+    session.flush()
+
+
+def _busy(session: Session, row: models.LoadTask) -> models.LoadTask | None:
+    """What is on the same machine now."""
+    if row.machine == "rest":
+        return None
+    tasks = [task for load in wash_load.loads(session) for task in load.steps]
+    return next(
+        (t for t in tasks if t.machine == row.machine and t.started_at is not None and t.finished_at is None), None
+    )
+
+
+def end_step(session: Session, number: int) -> None:
+    """A step is done; how long it took is remembered. After the wash of a load, each of its cloths has a wash more in
+    its record. Raises NotFound and :class:`Refused`."""
+    row = wash_load.task(session, number)
+    if not ready(row):
+        raise Refused("What comes before this step is not done yet.", code="not_ready")
+    if row.finished_at is not None:
+        return
+    row.finished_at = models.now()
+    row.started_at = row.started_at or row.finished_at
+    if row.machine in ("washer", "basin") or row.learn == "steam":
+        for entry in row.load.cloths:
+            cloth = session.get(models.Cloth, entry["id"])
+            if cloth is not None:
+                session.add(models.Wash(cloth_id=cloth.id, how=row.what, task_id=row.id))
+                note_cloth(session, cloth, "shrink", f"Pre-treated {cloth.name or 'the cloth'}: {row.what}.")
+    session.flush()
+
+
+def take_step_back(session: Session, number: int) -> None:
+    """Take back that a step was begun or ended; the wash it stood for is struck out too. Raises NotFound and
+    :class:`Refused`."""
+    row = wash_load.task(session, number)
+    if any(t.started_at is not None for t in row.load.steps if t.position > row.position):
+        raise Refused("A later step of this load has begun; take that back first.", code="not_ready")
+    if row.finished_at is not None:
+        row.finished_at = None
+        wash_load.strike_washes(session, row.id)
+    else:
+        row.started_at = None
+    session.flush()

@@ -1,0 +1,78 @@
+"""The envelope's chart and the width table."""
+
+from __future__ import annotations
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from idle_selvage.core.buy.envelope import BadChart, Chart, choose_size, column_of, convert_width, crossing
+
+IN = 25.4
+YD = 914.4
+
+
+CHART = Chart((45 * IN, 60 * IN), ("10", "12"), ((2 * YD, 2.125 * YD), (1.5 * YD, None)))
+
+
+def test_the_chart_is_read_where_row_and_column_cross() -> None:
+    found = crossing(CHART, 45 * IN, "12")
+    assert (found.row, found.column, found.length) == (0, 1, 2.125 * YD)
+    assert crossing(CHART, 59.2 * IN, "10").row == 1, "looms vary by an inch"
+    assert crossing(CHART, 58 * IN, "10").row == 0, "a narrower cloth cannot be cut by the wider row"
+
+
+@pytest.mark.parametrize(
+    ("width", "size", "says"), [(45, "14", "no size 14"), (36, "10", "wider than the cloth"), (60, "12", "Nothing is")]
+)
+def test_what_the_chart_does_not_say(width: float, size: str, says: str) -> None:
+    with pytest.raises(BadChart, match=says):
+        crossing(CHART, width * IN, size)
+
+
+BODY = (900.0, 950.0, 1000.0)
+
+
+def test_between_two_sizes_down_for_loose_and_up_for_close() -> None:
+    assert choose_size("ABC", BODY, 920, "loose").size == "A"
+    close = choose_size("ABC", BODY, 920, "close", {"B": 1000.0})
+    assert close.size == "B" and close.neighbours == ("A", "B") and close.ease == 80.0
+    assert choose_size("ABC", BODY, 950, "loose").neighbours == ("B",), "met exactly"
+    assert choose_size("ABC", BODY, 880, "close").size == "A"
+    assert choose_size("ABC", BODY, 1010, "loose").size == "C"
+
+
+@pytest.mark.parametrize(
+    ("body", "mine", "fit", "says"),
+    [
+        (BODY, 1010, "close", "larger than the largest"),
+        (BODY, 800, "loose", "smaller than the smallest"),
+        ((900.0, 900.0, 950.0), 910, "loose", "must grow"),
+        ((900.0,), 910, "loose", "every size"),
+    ],
+)
+def test_sizes_that_cannot_be(body: tuple[float, ...], mine: float, fit: str, says: str) -> None:
+    with pytest.raises(BadChart, match=says):
+        choose_size("ABC", body, mine, fit)  # type: ignore[arg-type]
+
+
+@given(st.floats(905, 1000), st.floats(905, 1000))
+def test_a_larger_body_never_takes_a_smaller_size(a: float, b: float) -> None:
+    low, high = sorted((a, b))
+    for fit in ("loose", "close"):
+        assert choose_size("ABC", BODY, low, fit).size <= choose_size("ABC", BODY, high, fit).size  # type: ignore[arg-type]
+
+
+def test_another_width_and_when_the_table_asks_for_more() -> None:
+    plain = convert_width(2.5 * YD, 36 * IN, 44 * IN)
+    assert plain.length == pytest.approx(2.125 * YD) and plain.more == pytest.approx(YD / 4), "three columns apart"
+    near = convert_width(2.125 * YD, 45 * IN, 50 * IN)
+    assert near.more == 0 and not near.between
+    assert convert_width(2.0 * YD, 45 * IN, 50 * IN).between, "2 yd lies between 1⅞ and 2⅛: the longer is taken"
+    nap = convert_width(2.125 * YD, 45 * IN, 50 * IN, one_way=True, sleeves_in_one=True)
+    assert nap.more == pytest.approx(YD / 4) and len(nap.why) == 2
+    with pytest.raises(BadChart, match="ends at"):
+        convert_width(6 * YD, 45 * IN, 60 * IN)
+    for width in (20, 80):
+        with pytest.raises(BadChart, match="outside"):
+            column_of(width * IN)

@@ -1,0 +1,19 @@
+"""Direction, pile and wales."""
+
+from __future__ import annotations
+
+import pytest
+
+from idle_selvage.core.cloth.direction import PILE_RUNS, is_one_way, wale_class
+
+
+def test_direction_and_wales() -> None:
+    assert [is_one_way(d) for d in ("none", "nap", "print", "stroke")] == [False, True, True, True]
+    assert "deeper" in PILE_RUNS["up"][1] and "wears better" in PILE_RUNS["down"][1]
+    # common practice, no source: 3–8 wide, 10–14 medium, 16–23 fine
+    assert [wale_class(n)[0] for n in (3, 8, 10, 14, 16, 23, 9, 15)] == [
+        "wide", "wide", "medium", "medium", "fine", "fine", "wide", "medium",
+    ]  # fmt: skip
+    for wrong in (0, 31):
+        with pytest.raises(ValueError, match="wales to the inch"):
+            wale_class(wrong)

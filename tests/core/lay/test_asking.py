@@ -1,0 +1,50 @@
+"""From bars, flaws and folds of the cloth to what the engine is asked."""
+
+from __future__ import annotations
+
+import pytest
+
+from idle_selvage.core.cloth.bars import Bar, read_bars
+from idle_selvage.core.lay.asking import FOLD_REACH_MM, Meeting, blocked, centred_on, faded_fold, matches, washed_bars
+from idle_selvage.core.lay.problem import Bars, LayPiece, Match
+
+from ..buy.cases import rectangle
+
+
+def test_bars_shrink_with_the_cloth_and_begin_inside_the_margin() -> None:
+    across = read_bars([Bar(10, "#000000"), Bar(40, "#ffffff")])
+    along = read_bars([Bar(10, "#000000"), Bar(20, "#ffffff"), Bar(5, "#ff0000"), Bar(25, "#00ff00")])
+    bars = washed_bars(along, across, 5.0, 10.0, 12.0)
+    # 50 × 0.9 = 45; axes at 5 and 30 on the raw cloth: 4.5 − 12 → 37.5, 27 − 12 = 15
+    assert bars.y_repeat == pytest.approx(45.0) and bars.y_axes == pytest.approx((15.0, 37.5))
+    assert bars.x_repeat == pytest.approx(57.0) and bars.x_axes == (), "four colours in a row never mirror"
+    # along the cloth the first axis is where the lay begins: a check that mirrors at 3 and 33 mirrors at 0 and 30
+    check = washed_bars(read_bars([Bar(6, "#000000"), Bar(54, "#ffffff")]), across, 0.0, 0.0, 0.0)
+    assert check.x_axes == (0.0, 30.0)
+    fine = read_bars([Bar(2, "#000000"), Bar(2, "#ffffff")])
+    assert washed_bars(fine, fine, 0, 0, 0) == Bars(), "bars under 3 mm are not asked to meet"
+
+
+def test_match_points_lie_on_the_seam_line() -> None:
+    seam_line = ((100.0, 0.0), (400.0, 0.0), (400.0, 90.0))
+    bars = Bars(40.0, 30.0, (0.0,), (15.0,))
+    met = matches(Meeting("side", 60.0, centred=True), "Front", seam_line, True, bars)
+    assert met[0] == Match("side", (160.0, 0.0), along=True)
+    assert met[1].across and not centred_on(Meeting(centred=True), True, bars), "a pair mirrors, it is not centred"
+    assert centred_on(Meeting(centred=True), False, bars)
+    assert matches(Meeting("side", centred=True), "Front", seam_line, True, Bars()) == ()
+
+
+def test_flaws_move_with_the_shrinking_cloth() -> None:
+    # by hand: 500 × 0.9 − 50 = 400, 540 × 0.9 − 50 = 436; across 100 × 0.95 − 10 = 85, 120 × 0.95 − 10 = 104
+    spot = blocked([(500, 100, 40, 20)], 10, 5, 10, 50, 1000)
+    assert spot == ((400.0, 85.0, 436.0, 104.0),)
+    assert blocked([(0, 100, 40, 20)], 10, 5, 10, 50, 1000) == (), "it goes with the end that is cut off"
+
+
+def test_a_faded_fold_is_kept_off_where_every_piece_fits_beside_it() -> None:
+    # at 600 less a margin of 10: from 587 to 593 of 1000, so 587 lie on the wider side
+    narrow, wide = LayPiece("A", rectangle(900, 580)), LayPiece("B", rectangle(900, 590))
+    assert faded_fold(600.0, 0, 10, 1000, [narrow], False) == (0.0, 587.0, FOLD_REACH_MM, 593.0)
+    assert faded_fold(600.0, 0, 10, 1000, [narrow, wide], False) is None
+    assert faded_fold(5.0, 0, 10, 1000, [narrow], False) is None, "it lies in the margin"

@@ -1,0 +1,43 @@
+"""Workers: killed, queued."""
+
+from __future__ import annotations
+
+import os
+import signal
+import time
+from pathlib import Path
+
+from idle_selvage.api.app import create_app
+from idle_selvage.jobs.pool import Pool
+from idle_selvage.store.database import Database
+
+from ..conftest import Person, ready
+
+
+def test_a_killed_worker_s_job_is_picked_up_again(tmp_path: Path) -> None:
+    database = Database(tmp_path)
+    database.migrate()
+    pool = Pool(database, size=1)
+    pool.start()
+    person = Person(create_app(tmp_path, pool, database=database))
+    try:
+        ready(person)
+        number = person.ask("POST", "/projects/1/lays", seconds=3)["id"]
+        while not person.ask("GET", f"/jobs/{number}")["progress"]:
+            time.sleep(0.05)
+        os.kill(pool._workers[0].process.pid, signal.SIGKILL)
+        job = person.finished(number, 90)
+        assert job["state"] == "done" and person.ask("GET", "/projects/1/lay")["lay"] is not None
+    finally:
+        pool.close()
+        database.close()
+
+
+def test_jobs_wait_for_their_turn(worked: Person) -> None:
+    ready(worked)
+    worked.ask("POST", "/projects", name="Other")
+    worked.ask("PATCH", "/projects/2/cloth", width_readings=["100 cm"], blend=[{"fibre": "linen", "share": 100}])
+    square = [{"along": 0, "left": 100, "right": 100}, {"along": 200, "left": 100, "right": 100}]
+    worked.ask("POST", "/projects/2/pieces", name="Square", stations=square, smooth=False)
+    numbers = [worked.ask("POST", f"/projects/{n}/lays", seconds=1)["id"] for n in (1, 2)]
+    assert [worked.finished(n)["state"] for n in numbers] == ["done", "done"]
