@@ -24,8 +24,8 @@ test: setup-dev lint ## everything: lint, types, contracts, and all tests, brows
 	$(RUN)/python -m pytest
 
 lint: setup-dev ## ruff, mypy, import contracts, oxlint, tsc, lock files, drift of the API's types
-	$(RUN)/ruff check src tests bench tools
-	$(RUN)/ruff format --check src tests bench tools
+	$(RUN)/ruff check src tests benchmarks tools
+	$(RUN)/ruff format --check src tests benchmarks tools
 	$(RUN)/mypy
 	$(RUN)/lint-imports
 	@tools/node.sh npm --prefix web run -s lint
@@ -34,10 +34,10 @@ lint: setup-dev ## ruff, mypy, import contracts, oxlint, tsc, lock files, drift 
 
 bench: setup-dev ## measured times: API figures, page load, first answers of the engine
 	@tools/chromium.sh
-	$(RUN)/python -m bench.run
+	$(RUN)/python -m benchmarks.run
 
 bench-lay: setup-dev ## the lay engine against its targets and a general packer (about half an hour; KEEP=1 writes the baseline)
-	$(RUN)/python -m bench.lay $(if $(KEEP),--keep)
+	$(RUN)/python -m benchmarks.lay $(if $(KEEP),--keep)
 
 shots: setup-dev ## pictures of every main view into docs/screenshots
 	@tools/chromium.sh

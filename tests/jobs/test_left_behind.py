@@ -1,4 +1,4 @@
-"""No process is left behind: however the server ends while it lays, none of ours lives on, and the laying goes on later."""
+"""No process is left behind: however the server ends while it lays, none of ours lives on, and the work goes on."""
 
 from __future__ import annotations
 

@@ -11,8 +11,8 @@ from typing import Any
 import numpy as np
 import pytest
 import spyrrow
-from bench.garments import garment
-from bench.lay import reference
+from benchmarks.garments import garment
+from benchmarks.lay import reference
 from shapely.geometry import Polygon
 
 from idle_selvage.core.lay.engine.bounds import bound_of

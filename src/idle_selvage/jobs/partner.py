@@ -46,7 +46,9 @@ class ProcessPartner:
         context = _context()
         self.link, theirs = context.Pipe()
         self.heard: queue.SimpleQueue[tuple[list[Outcome], int]] = queue.SimpleQueue()
-        self.process = context.Process(target=_work, args=(problem, budget, theirs, self.link, os.getpid()), daemon=True)
+        self.process = context.Process(
+            target=_work, args=(problem, budget, theirs, self.link, os.getpid()), daemon=True
+        )
         try:
             self.process.start()
         except AssertionError:

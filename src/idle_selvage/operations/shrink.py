@@ -9,7 +9,22 @@ from sqlalchemy.orm import Session
 
 from ..core.shrink.ranges import blend_range
 from ..core.shrink.shrinkage import BadReadings, Direction, check_graduation, least_swatch
-from ..core.shrink.swatch import BOTH_WAYS, MOST_WASHES, BadReading, Cycle, RestVerdict, Swatch, check_rows, cycles, in_all, read_diagonals, shape_of, too_small, trimmed, verdict
+from ..core.shrink.swatch import (
+    BOTH_WAYS,
+    MOST_WASHES,
+    BadReading,
+    Cycle,
+    RestVerdict,
+    Swatch,
+    check_rows,
+    cycles,
+    in_all,
+    read_diagonals,
+    shape_of,
+    too_small,
+    trimmed,
+    verdict,
+)
 from ..core.shrink.treatment import SCHOOLS
 from ..core.wording import Sentence, joined, sentence_of
 from ..core.working import Figure, length

@@ -74,7 +74,10 @@ def test_what_nap_bars_and_flaws_cost_is_measured(laid: Person) -> None:
     lay = next(t["figure"]["value"] for t in project["tally"] if t["key"] == "lay")
     assert sum(found[key] for key in ("lay", "nap", "matching", "flaws")) == pytest.approx(lay)
     assert sum(found.values()) == pytest.approx(project["purchase"]["to_buy"]["value"])
-    assert {t["name"] for t in project["purchase"]["thumbs"]} >= {"23 cm more for nap", "one repeat for each main piece"}
+    assert {t["name"] for t in project["purchase"]["thumbs"]} >= {
+        "23 cm more for nap",
+        "one repeat for each main piece",
+    }
     assert project["purchase"]["least"]["mm"] <= project["purchase"]["to_buy"]["value"]
 
 

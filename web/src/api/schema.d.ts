@@ -1494,6 +1494,16 @@ export interface components {
             wishes: components["schemas"]["WishesOut"];
             /** Pieces */
             pieces: components["schemas"]["PieceOut"][];
+            /**
+             * Copies
+             * @description how many outlines are cut in all
+             */
+            copies: number;
+            /**
+             * Can Lay
+             * @description nothing is missing before the pieces can be laid
+             */
+            can_lay: boolean;
             /** Stages */
             stages: components["schemas"]["StageOut"][];
             /** Tally */
@@ -1548,6 +1558,10 @@ export interface components {
             low: string | null;
             /** High */
             high: string | null;
+            /** Low Value */
+            low_value: number | null;
+            /** High Value */
+            high_value: number | null;
             /**
              * Sure
              * @description half the range, such as “± 0.4 %”
@@ -1656,8 +1670,18 @@ export interface components {
                 number,
                 number
             ][];
+            /**
+             * Fold
+             * @description where the fold edge begins and ends along the grain; empty without one
+             */
+            fold: number[];
             /** Size */
             size: string;
+            /**
+             * How Cut
+             * @description how many, and how, in a few words
+             */
+            how_cut: string;
             /** Copies */
             copies: number;
             /** Pair */
@@ -1703,6 +1727,8 @@ export interface components {
             /** Lines */
             lines: components["schemas"]["LineOut"][];
             rule_of_thumb: components["schemas"]["FigureOut"];
+            /** @description by how much adding the shrinkage falls short of dividing */
+            adding_short: components["schemas"]["FigureOut"];
             /** Thumbs */
             thumbs: components["schemas"]["ThumbOut"][];
             spare: components["schemas"]["FigureOut"];
@@ -1720,6 +1746,11 @@ export interface components {
             unmeasured: string[];
             cost: components["schemas"]["FigureOut"] | null;
             in_hand_short: components["schemas"]["FigureOut"] | null;
+            /**
+             * In Hand Does
+             * @description whether the length in hand will do; null without one
+             */
+            in_hand_does: boolean | null;
         };
         /** SetOut */
         SetOut: {
@@ -1784,6 +1815,11 @@ export interface components {
             figure: components["schemas"]["FigureOut"];
             /** @description it less what was worked out; below nothing: too little */
             off: components["schemas"]["LengthOut"];
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "right" | "more" | "short";
             /** Told */
             told: string;
         };
@@ -1811,6 +1847,11 @@ export interface components {
             shop_step: components["schemas"]["LengthOut"];
             /** Edge Way */
             edge_way: string;
+            /**
+             * Way
+             * @description the way gone by: as chosen, or as the cloth wants it
+             */
+            way: string;
             edge: components["schemas"]["EdgeOut"];
             bought_extra: components["schemas"]["LengthOut"];
             /** Extra Why */
@@ -1869,6 +1910,8 @@ export interface components {
                 number,
                 number
             ][];
+            /** Fold */
+            fold: number[];
             /** Size */
             size: string;
         };
@@ -1988,10 +2031,14 @@ export interface components {
             added: string[];
             /** Not Read */
             not_read: components["schemas"]["NotReadOut"][];
+            /** Mended */
+            mended: components["schemas"]["NotReadOut"][];
             project: components["schemas"]["ProjectOut"];
         };
         /** NotReadOut */
         NotReadOut: {
+            /** Code */
+            code: string;
             /** What */
             what: string;
             /** Why */
@@ -2009,7 +2056,7 @@ export interface components {
         };
         /**
          * PieceChange
-         * @description Any of a piece's entries; what is left out stays.
+         * @description Any of a piece's entries; what is left out stays. A piece read from a drawing has no stations: none are sent.
          */
         PieceChange: {
             /**
@@ -3111,6 +3158,12 @@ export interface components {
             apart: components["schemas"]["FigureOut"] | null;
             together: components["schemas"]["FigureOut"] | null;
             saved: components["schemas"]["FigureOut"] | null;
+            saved_money: components["schemas"]["FigureOut"] | null;
+            /**
+             * Saves
+             * @description whether it saves anything
+             */
+            saves: boolean;
             lay: components["schemas"]["SmallLayOut"] | null;
             /** Told */
             told: string;
@@ -3220,11 +3273,21 @@ export interface components {
             /** Headline */
             headline: string;
             /** Told */
-            told: string[];
+            told: components["schemas"]["EnvelopeToldOut"][];
             /** Faults */
             faults: string[];
             /** Compared */
             compared: string;
+        };
+        /** EnvelopeToldOut */
+        EnvelopeToldOut: {
+            /** Text */
+            text: string;
+            /**
+             * Look
+             * @description it asks for another look
+             */
+            look: boolean;
         };
         /** RowOfChartOut */
         RowOfChartOut: {
@@ -3368,6 +3431,16 @@ export interface components {
             continuous: components["schemas"]["FigureOut"] | null;
             /** Rounds */
             rounds: number;
+            /**
+             * Slants
+             * @description where the rectangle is cut: x0, y0, x1, y1, mm
+             */
+            slants: [
+                number,
+                number,
+                number,
+                number
+            ][];
             /** Tape Told */
             tape_told: string;
             /** Tape Fault */
@@ -3385,6 +3458,13 @@ export interface components {
             joined: components["schemas"]["FigureOut"];
             fullness: components["schemas"]["FigureOut"];
             cloth: components["schemas"]["FigureOut"];
+            /** @description depth of each strip as cut */
+            deep: components["schemas"]["LengthOut"];
+            /**
+             * Other Fullness
+             * @description gathered otherwise than wished
+             */
+            other_fullness: boolean;
             /** Least */
             least: boolean;
         };
@@ -3511,6 +3591,11 @@ export interface components {
             edge: components["schemas"]["EdgeOut"];
             /** Edge Way */
             edge_way: string;
+            /**
+             * Way
+             * @description the way gone by: as chosen, or as the cloth wants it
+             */
+            way: string;
             cost: components["schemas"]["EdgeCostOut"];
             now: components["schemas"]["ReadingOut"];
             skew: components["schemas"]["FigureOut"] | null;
@@ -3524,12 +3609,29 @@ export interface components {
             /** Tests */
             tests: components["schemas"]["TestOut"][];
             /**
+             * Here
+             * @description tests made where the newest was, the oldest first
+             */
+            here: number[];
+            /**
+             * By Place
+             * @description the newest test of each place, along the length
+             */
+            by_place: number[];
+            /**
+             * Side
+             * @description the selvage whose corner is the longer one, to begin with
+             * @enum {string}
+             */
+            side: "near" | "far";
+            /**
              * Loop State
              * @enum {string}
              */
             loop_state: "none" | "true" | "go-on" | "stop";
             /** Loop Told */
             loop_told: string;
+            /** @description from where on it is good; null when it is nowhere, or everywhere */
             good_from: components["schemas"]["LengthOut"] | null;
             /** Accepted */
             accepted: boolean;
@@ -3578,6 +3680,11 @@ export interface components {
             school: string;
             /** School Why */
             school_why: string;
+            /**
+             * Chooses
+             * @description whether the school of straightening matters for this action
+             */
+            chooses: boolean;
             /** Schools */
             schools: components["schemas"]["SchoolChoiceOut"][];
             /** Forbids */
@@ -3596,6 +3703,8 @@ export interface components {
             off: components["schemas"]["LengthOut"];
             /** Signed */
             signed: number;
+            /** Square */
+            square: boolean;
             /** Told */
             told: string;
         };
@@ -3656,6 +3765,8 @@ export interface components {
             ripple: string;
             /** Torque */
             torque: string;
+            /** @description where to read next, along */
+            next_place: components["schemas"]["LengthOut"];
         };
         /** PlaidOut */
         PlaidOut: {
@@ -3665,6 +3776,8 @@ export interface components {
             headline: string;
             /** Square */
             square: boolean | null;
+            /** @description where the next bar is read */
+            next_place: components["schemas"]["LengthOut"];
         };
         /**
          * ReadingOut
@@ -3750,6 +3863,11 @@ export interface components {
             verdict: "harmless" | "visible" | "will not hang";
             /** Drift Told */
             drift_told: string;
+            /**
+             * Meets
+             * @description whether bars meet at its seams; null where none are carried by the weft
+             */
+            meets: boolean | null;
             /** Outline */
             outline: [
                 number,
@@ -3965,6 +4083,11 @@ export interface components {
             fold_at: number | null;
             /** Shapes */
             shapes: components["schemas"]["ShapeOut"][];
+            /**
+             * Kept Off
+             * @description what was laid around, as it lies in this view
+             */
+            kept_off: components["schemas"]["AreaOut"][];
         };
         /** LayOut */
         LayOut: {
@@ -3985,11 +4108,6 @@ export interface components {
                 number,
                 number
             ];
-            /**
-             * Blocked
-             * @description what was laid around, on the open usable cloth
-             */
-            blocked: components["schemas"]["AreaOut"][];
             pinned: components["schemas"]["DrawingOut"];
             opened: components["schemas"]["DrawingOut"];
             /** Alternatives */
@@ -4043,6 +4161,21 @@ export interface components {
             edge: string;
             tail_distance: components["schemas"]["LengthOut"];
             head_distance: components["schemas"]["LengthOut"];
+            /**
+             * Name
+             * @description the piece and which of its copies
+             */
+            name: string;
+            /**
+             * Lies
+             * @enum {string}
+             */
+            lies: "straight" | "cross" | "bias";
+            /**
+             * Lies Told
+             * @description what the two distances say when it is pinned right
+             */
+            lies_told: string;
             /** From End */
             from_end: string;
         };

@@ -23,7 +23,18 @@ from ..shared.files import attachment, file_name
 from ..shared.person import system
 from ..shared.schemas import ProjectPath
 from . import schemas as out
-from .show import convert_out, envelope_out, list_out, nothing_chosen, offers_out, shop_out, strips_out, together_out, trials_out, will_it_do_out
+from .show import (
+    convert_out,
+    envelope_out,
+    list_out,
+    nothing_chosen,
+    offers_out,
+    shop_out,
+    strips_out,
+    together_out,
+    trials_out,
+    will_it_do_out,
+)
 
 
 def change_purchase(path: ProjectPath, body: out.PurchaseChange) -> Response:

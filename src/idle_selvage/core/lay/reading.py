@@ -16,7 +16,25 @@ from shapely.geometry import Polygon, box
 from ..plan.outline import MAX_POINTS, Outline, fold_fault, is_mirror_symmetric, polygon_fault, whole_polygon
 from ..plan.piece import GRAINS, MAX_COPIES
 from .engine.orientations import pose
-from .problem import FOLDS, FORMAT, MAX_ALL_COPIES, MAX_ALL_POINTS, MAX_PIECES, TOLERANCE_MM, Axis, BadProblem, Bars, Border, Fixed, LayPiece, Match, Problem, Selvage, too_wide, turns_of
+from .problem import (
+    FOLDS,
+    FORMAT,
+    MAX_ALL_COPIES,
+    MAX_ALL_POINTS,
+    MAX_PIECES,
+    TOLERANCE_MM,
+    Axis,
+    BadProblem,
+    Bars,
+    Border,
+    Fixed,
+    LayPiece,
+    Match,
+    Problem,
+    Selvage,
+    too_wide,
+    turns_of,
+)
 
 MAX_BLOCKED = 200
 MAX_MATCHES = 20

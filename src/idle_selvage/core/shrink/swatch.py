@@ -9,7 +9,16 @@ from typing import Literal
 
 from ..wording import Sentence
 from ..working import Figure, Source, Step, about, length, percent
-from .shrinkage import LEAST_MARK_MM, BadReadings, Direction, check_readings, dimensional_change, expanded_uncertainty, least_swatch, swatch_shrinkage
+from .shrinkage import (
+    LEAST_MARK_MM,
+    BadReadings,
+    Direction,
+    check_readings,
+    dimensional_change,
+    expanded_uncertainty,
+    least_swatch,
+    swatch_shrinkage,
+)
 
 TM179 = Source("standard", "AATCC TM179", "skew from the diagonals of a marked square; from memory")
 

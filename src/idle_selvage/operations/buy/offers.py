@@ -8,7 +8,16 @@ from typing import Any
 
 from sqlalchemy.orm import Session
 
-from ...core.buy.offers import MOST_SHRINKAGE, NO_WIDTH_MM, OfferedCloth, WeighedOffer, cheapest, least_waste, usable, weigh
+from ...core.buy.offers import (
+    MOST_SHRINKAGE,
+    NO_WIDTH_MM,
+    OfferedCloth,
+    WeighedOffer,
+    cheapest,
+    least_waste,
+    usable,
+    weigh,
+)
 from ...core.buy.order import per_metre
 from ...core.cloth.margins import both_margins
 from ...core.lay.asking import Coming

@@ -6,7 +6,7 @@ from typing import Any
 
 import numpy as np
 import pytest
-from bench import chart, garments, jigsaws
+from benchmarks import chart, garments, jigsaws
 from shapely.geometry import Polygon
 
 from idle_selvage.core.lay.engine.folds import ways

@@ -20,8 +20,8 @@ from typing import Any
 
 import numpy as np
 
-from bench import garments, jigsaws
-from bench.chart import chart
+from benchmarks import garments, jigsaws
+from benchmarks.chart import chart
 from idle_selvage.core.lay.answer import to_json
 from idle_selvage.core.lay.check import check_lay
 from idle_selvage.core.lay.engine.solver import Answer, solve
@@ -29,8 +29,10 @@ from idle_selvage.core.lay.engine.warm import compile_ahead
 from idle_selvage.core.lay.ground import allowed_ground
 from idle_selvage.core.lay.problem import allowed_turns
 from idle_selvage.core.lay.reading import read_problem
+from idle_selvage.jobs.partner import second_process
 
 HERE = Path(__file__).parent
+#: Processes the reference may use: as many as ours.
 WORKERS = 2
 
 
@@ -51,7 +53,7 @@ class Table:
 
 def ours(data: dict[str, Any], seconds: float, seed: int) -> tuple[Answer, int]:
     """Our lay, and how many rules it breaks by the checker."""
-    answer = solve(read_problem(data), seed=seed, seconds=seconds, clock=time.perf_counter, workers=WORKERS)
+    answer = solve(read_problem(data), seed=seed, seconds=seconds, clock=time.perf_counter, partner=second_process)
     return answer, len(check_lay(data, to_json(answer.lay)))
 
 
@@ -182,18 +184,19 @@ def measure_process(table: Table) -> dict[str, Any]:
     code = (
         "import time, sys, resource; t = time.perf_counter(); sys.path.insert(0, '.')\n"
         "import json; from idle_selvage.core.lay.reading import read_problem\n"
-        "from idle_selvage.core.lay.solver import solve\n"
+        "from idle_selvage.core.lay.engine.solver import solve\n"
+        "from idle_selvage.jobs.partner import second_process\n"
         "asked = read_problem(json.loads(sys.stdin.read()))\n"
-        "answer = solve(asked, {budget}, clock=time.perf_counter, workers={workers})\n"
+        "answer = solve(asked, {budget}, clock=time.perf_counter, partner={partner})\n"
         "first = time.perf_counter() - t if '{budget}' == 'steps=0' else 0\n"
         "mine = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss\n"
         "child = resource.getrusage(resource.RUSAGE_CHILDREN).ru_maxrss\n"
         "print(json.dumps([first, mine / 1024, child / 1024]))\n"
     )
 
-    def run(data: dict[str, Any], budget: str, workers: int) -> list[float]:
+    def run(data: dict[str, Any], budget: str, partner: str) -> list[float]:
         made = subprocess.run(
-            [sys.executable, "-c", code.format(budget=budget, workers=workers)],
+            [sys.executable, "-c", code.format(budget=budget, partner=partner)],
             input=json.dumps(data),
             capture_output=True,
             text=True,
@@ -203,9 +206,9 @@ def measure_process(table: Table) -> dict[str, Any]:
         values: list[float] = json.loads(made.stdout)
         return values
 
-    cold = [run(garments.garment("shirt", 7), "steps=0", 1)[0] for _ in range(3)]
+    cold = [run(garments.garment("shirt", 7), "steps=0", "None")[0] for _ in range(3)]
     table.row("cold start to the first answer, compiled code cached", statistics.median(cold), 1.5, "s")
-    _, mine, child = run(many(40), "seconds=10", 2)
+    _, mine, child = run(many(40), "seconds=10", "second_process")
     table.row("memory of one run, 40 pieces, the larger process", max(mine, child), 400, "MB")
     return {"cold": cold, "memory": [mine, child]}
 

@@ -20,8 +20,7 @@ from typing import Any
 from playwright.sync_api import sync_playwright
 from tools.chromium import ARGS, CHROMIUM
 
-from idle_selvage.api import present
-from idle_selvage.api.app import WEB, create_app
+from idle_selvage.api.pages import WEB
 from idle_selvage.core.cloth.dye import Dye
 from idle_selvage.core.lay.engine.solver import solve
 from idle_selvage.core.lay.problem import to_json as problem_json
@@ -30,7 +29,8 @@ from idle_selvage.core.shrink.treatment import TreatmentFacts, programme
 from idle_selvage.core.washday.loads import Batch, group
 from idle_selvage.core.washday.schedule import plan
 from idle_selvage.demo.scenario import load
-from idle_selvage.store import records
+from idle_selvage.operations.project import list_garments
+from idle_selvage.store.database import Database
 
 ROUNDS = 120
 
@@ -166,18 +166,17 @@ def washday_times() -> None:
 def first_answers() -> None:
     """The engine, warm, on every garment of the demo."""
     with tempfile.TemporaryDirectory() as folder:
-        app = create_app(Path(folder))
-        load(app)
-        with app.config["DATABASE"].look() as session:
-            for project in records.projects(session):
-                found, _, _ = present.work_up(session, project)
-                problem, _ = present.current_problem(session, project, found)
-                assert problem is not None
-                again = read_problem(problem_json(problem))
+        database = Database(Path(folder))
+        database.migrate()
+        load(database)
+        with database.look() as session:
+            for now in list_garments(session):
+                assert now.problem is not None, now.missing
+                again = read_problem(problem_json(now.problem))
                 answer = solve(again, seconds=5, clock=time.perf_counter)
                 first, best = answer.progress[0], answer.lay
                 row(
-                    f"engine: first answer, {project.name} ({len(best.cut)} pieces)",
+                    f"engine: first answer, {now.garment.name} ({len(best.cut)} pieces)",
                     f"{first.seconds:.2f} s",
                     "1 s",
                     first.seconds < 1,
@@ -186,7 +185,7 @@ def first_answers() -> None:
                     f"{'':6}first {first.length:.0f} mm, after 5 s {best.length:.0f} mm, bound {best.bound:.0f} mm, "
                     f"{best.utilisation:.0%} of the cloth used"
                 )
-        app.config["DATABASE"].close()
+        database.close()
 
 
 def main() -> None:
