@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 
 from .units import System
 from .working import Quantity
@@ -65,13 +65,24 @@ def joined(texts: Sequence[str], between: str = " ") -> Sentence:
 
 def capital(text: str) -> str:
     """The same with its first letter large."""
+    return _begun(text, str.upper)
+
+
+def small(text: str) -> str:
+    """The same with its first letter small, to stand after a colon."""
+    return _begun(text, str.lower)
+
+
+def _begun(text: str, change: Callable[[str], str]) -> str:
     if not isinstance(text, Sentence):
-        return text[:1].upper() + text[1:]
+        return change(text[:1]) + text[1:]
     if text.template.startswith("{"):
         name = text.template[1 : text.template.index("}")]
         first = text.parts[name]
-        return Sentence(text.template, **{**text.parts, name: capital(first)}) if isinstance(first, str) else text
-    return Sentence(text.template[:1].upper() + text.template[1:], **text.parts)
+        return (
+            Sentence(text.template, **{**text.parts, name: _begun(first, change)}) if isinstance(first, str) else text
+        )
+    return Sentence(change(text.template[:1]) + text.template[1:], **text.parts)
 
 
 def sentence_of(fault: Exception) -> str:

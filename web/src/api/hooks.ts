@@ -1,4 +1,4 @@
-import { type QueryClient, useQuery, useQueryClient } from "@tanstack/react-query";
+import { hashKey, type QueryClient, type QueryKey, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useParams } from "react-router";
 import {
   api, type ClothChange, type LayWishes, type PieceChange, type Project, type ProjectChange, type PurchaseChange, saved, type SwatchChange, unwrap, type Washday,
@@ -30,27 +30,30 @@ export function useProject() {
   });
 }
 
+/** What may look different after a garment changed: of this garment, and of everything. */
+const OF_GARMENT = ["lay", "buy", "true", "log", "shrink"];
+const OF_ALL = ["projects", "cupboard", "washday"];
+
+/** What was just sent is put in place; everything else that a change may touch is fetched again. */
+export function keepAnswers(client: QueryClient, project: Project, ...also: [QueryKey, unknown][]) {
+  const sent: [QueryKey, unknown][] = [[["project", project.id], project], ...also];
+  for (const [key, data] of sent) client.setQueryData(key, data);
+  const there = new Set(sent.map(([key]) => hashKey(key)));
+  void client.invalidateQueries({
+    predicate: ({ queryKey: [what, of], queryHash }) =>
+      !there.has(queryHash) && (OF_ALL.includes(what as string) || (of === project.id && OF_GARMENT.includes(what as string))),
+  });
+  return project;
+}
+
 /** Calls that change a project and answer with it whole. */
 export function useChanges() {
   const client = useQueryClient();
   const id = useProjectId();
   const path = { params: { path: { project_id: id } } };
-  const keep = (project: Project) => {
-    client.setQueryData(["project", id], project);
-    void client.invalidateQueries({ queryKey: ["projects"] });
-    void client.invalidateQueries({ queryKey: ["lay", id] });
-    void client.invalidateQueries({ queryKey: ["buy", id] });
-    void client.invalidateQueries({ queryKey: ["true", id] });
-    void client.invalidateQueries({ queryKey: ["log", id] });
-    void client.invalidateQueries({ queryKey: ["shrink", id] });
-    void client.invalidateQueries({ queryKey: ["cupboard"] });
-    void client.invalidateQueries({ queryKey: ["washday"] });
-    return project;
-  };
-  const keepSwatch = ({ project, shrink }: { project: Project; shrink: { cloth_id: number } }) => {
-    keep(project);
-    client.setQueryData(["shrink", id, shrink.cloth_id], shrink);
-  };
+  const keep = (project: Project) => keepAnswers(client, project);
+  const keepSwatch = ({ project, shrink }: { project: Project; shrink: { cloth_id: number } }) =>
+    keepAnswers(client, project, [["shrink", id, shrink.cloth_id], shrink]);
   return {
     id,
     keep,

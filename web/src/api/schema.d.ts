@@ -1279,6 +1279,11 @@ export interface components {
         };
         /** ProjectsOut */
         ProjectsOut: {
+            /**
+             * Headline
+             * @description what to do next, over all of them
+             */
+            headline: string;
             /** Projects */
             projects: components["schemas"]["ProjectLineOut"][];
         };
@@ -3431,20 +3436,26 @@ export interface components {
             continuous: components["schemas"]["FigureOut"] | null;
             /** Rounds */
             rounds: number;
-            /**
-             * Slants
-             * @description where the rectangle is cut: x0, y0, x1, y1, mm
-             */
-            slants: [
-                number,
-                number,
-                number,
-                number
-            ][];
+            /** Slants */
+            slants: components["schemas"]["SlantOut"][];
             /** Tape Told */
             tape_told: string;
             /** Tape Fault */
             tape_fault: string;
+        };
+        /**
+         * SlantOut
+         * @description Where the rectangle is cut, mm from its corner.
+         */
+        SlantOut: {
+            /** X0 */
+            x0: number;
+            /** Y0 */
+            y0: number;
+            /** X1 */
+            x1: number;
+            /** Y1 */
+            y1: number;
         };
         /** StripWayOut */
         StripWayOut: {
@@ -3821,7 +3832,13 @@ export interface components {
         StationOfFoldOut: {
             along: components["schemas"]["LengthOut"];
             distance: components["schemas"]["LengthOut"];
+            /** @description by how much the fold is moved here, without its sign */
             move: components["schemas"]["LengthOut"] | null;
+            /**
+             * Outwards
+             * @description whether it is moved away from the selvages
+             */
+            outwards: boolean;
             /** Told */
             told: string;
         };

@@ -194,6 +194,15 @@ class StripWayOut(Out):
     least: bool
 
 
+class SlantOut(Out):
+    """Where the rectangle is cut, mm from its corner."""
+
+    x0: float
+    y0: float
+    x1: float
+    y1: float
+
+
 class StripsOut(Out):
     edge: LengthOut | None
     fullness: float
@@ -213,9 +222,7 @@ class StripsOut(Out):
     joins: int
     continuous: FigureOut | None
     rounds: int
-    slants: list[tuple[float, float, float, float]] = Field(
-        description="where the rectangle is cut: x0, y0, x1, y1, mm"
-    )
+    slants: list[SlantOut]
     tape_told: str
     tape_fault: str
 

@@ -345,7 +345,7 @@ def strips_out(show: Presenter, found: StripsStanding) -> out.StripsOut:
         joins=tape.joins if tape else 0,
         continuous=show.figure(tape.continuous) if tape else None,
         rounds=tape.rounds if tape else 0,
-        slants=list(found.slants),
+        slants=[out.SlantOut(x0=a, y0=b, x1=c, y1=d) for a, b, c, d in found.slants],
         tape_told=bias.compared(tape) if tape else "",
         tape_fault=found.tape_fault,
     )

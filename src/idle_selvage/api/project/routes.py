@@ -6,6 +6,7 @@ from flask import Response
 from sqlalchemy.orm import Session
 
 from ... import __version__
+from ...core.project.next_step import next_over_all
 from ...core.units import System
 from ...operations import project
 from ...store import models
@@ -57,7 +58,9 @@ def read_choices() -> Response:
 
 def _all(session: Session) -> out.ProjectsOut:
     show = presenter()
-    return out.ProjectsOut(projects=[line_out(show, now) for now in project.list_garments(session)])
+    found = project.list_garments(session)
+    headline = next_over_all([(now.garment.name, now.stages) for now in found])
+    return out.ProjectsOut(headline=headline, projects=[line_out(show, now) for now in found])
 
 
 def list_projects() -> Response:

@@ -88,6 +88,7 @@ class ProjectLineOut(Out):
 
 
 class ProjectsOut(Out):
+    headline: str = Field(description="what to do next, over all of them")
     projects: list[ProjectLineOut]
 
 

@@ -76,7 +76,8 @@ class TwistOut(Out):
 class StationOfFoldOut(Out):
     along: LengthOut
     distance: LengthOut
-    move: LengthOut | None
+    move: LengthOut | None = Field(description="by how much the fold is moved here, without its sign")
+    outwards: bool = Field(description="whether it is moved away from the selvages")
     told: str
 
 

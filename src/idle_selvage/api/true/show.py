@@ -169,7 +169,8 @@ def _fold(show: Presenter, found: TrueStanding) -> out.FoldLineOut:
             out.StationOfFoldOut(
                 along=show.length(s.along),
                 distance=show.length(s.distance),
-                move=show.maybe(moves.get(s.along)),
+                move=show.maybe(abs(moves[s.along]) if s.along in moves else None),
+                outwards=moves.get(s.along, 0.0) > 0,
                 told=fold_line.move_told(moves.get(s.along)),
             )
             for s in readings

@@ -1,9 +1,10 @@
-"""What to do next."""
+"""What to do next, with one garment and over all of them."""
 
 from __future__ import annotations
 
 from collections.abc import Sequence
 
+from ..wording import Sentence, small
 from .stages import Stage
 
 #: The order of work: buying waits for the lay, trueing for the cloth that was bought.
@@ -17,3 +18,23 @@ def next_step(found: Sequence[Stage]) -> str:
         if by_name[name].state != "done":
             return by_name[name].why
     return "All done so far: the lay can be printed."
+
+
+def next_over_all(garments: Sequence[tuple[str, Sequence[Stage]]]) -> Sentence:
+    """The garment to go on with, given as (name, stages), and what to do with it: what needs another look first."""
+    if not garments:
+        return Sentence("What will you make?")
+    for wanted in (_looks_again, _unfinished):
+        for name, found in garments:
+            if any(wanted(stage) for stage in found):
+                return Sentence("Next, the {name}: {step}", name=name.lower(), step=small(next_step(found)))
+    return Sentence("Everything on the bench is laid and reckoned")
+
+
+def _looks_again(stage: Stage) -> bool:
+    return stage.state == "look-again"
+
+
+def _unfinished(stage: Stage) -> bool:
+    # the log is never finished: a garment is not brought up for it
+    return stage.state == "empty" or (stage.state == "begun" and stage.name != "log")

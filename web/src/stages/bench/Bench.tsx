@@ -70,14 +70,6 @@ function Today() {
   );
 }
 
-/** What to do next, over all projects. */
-function headline(projects: ProjectLine[] | undefined): string {
-  if (!projects) return "Fetching …";
-  if (projects.length === 0) return "What will you make?";
-  const next = projects.find((p) => p.stages.some((s) => s.state === "look-again")) ?? projects.find((p) => p.stages.some((s) => s.state === "empty" || (s.state === "begun" && s.name !== "log")));
-  return next ? `Next, the ${next.name.toLowerCase()}: ${next.next_step.charAt(0).toLowerCase()}${next.next_step.slice(1)}` : "Everything on the bench is laid and reckoned";
-}
-
 /** Home: every project as a strip of its own cloth, and what is next. */
 export function Bench() {
   const client = useQueryClient();
@@ -108,7 +100,7 @@ export function Bench() {
 
   return (
     <main className="stage bench">
-      <h1>{headline(list.data?.projects)}</h1>
+      <h1>{list.data?.headline ?? "Fetching …"}</h1>
       <form
         className="bench-new"
         onSubmit={(e) => {

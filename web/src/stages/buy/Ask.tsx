@@ -65,20 +65,20 @@ function Thumbs({ project }: { project: Project }) {
           <div key={thumb.name}>
             <dt>{thumb.name}</dt>
             <dd><Worked figure={thumb.figure} label={thumb.name}>{thumb.figure.text}</Worked></dd>
-            <dd className={thumb.off.mm < -5 ? "spoil" : "quiet"}>{thumb.told}</dd>
+            <dd className={thumb.verdict === "short" ? "spoil" : "quiet"}>{thumb.told}</dd>
           </div>
         ))}
       </dl>
       <p className="quiet">
-        Adding the shrinkage instead of dividing is <Worked figure={purchase.rule_of_thumb} label="adding instead of dividing">{purchase.rule_of_thumb.steps[1]?.result}</Worked> short.
+        Adding the shrinkage instead of dividing is <Worked figure={purchase.adding_short} label="adding instead of dividing">{purchase.adding_short.text}</Worked> short.
       </p>
       <p>
         {purchase.cost && <>It costs <Worked figure={purchase.cost} label="cost">{purchase.cost.text}</Worked>. </>}
         <Worked figure={purchase.spare} label="spare">{purchase.spare.text}</Worked> are left after cutting.
       </p>
       {purchase.in_hand_short && (
-        <p className={purchase.in_hand_short.value > 0.5 ? "spoil" : "good"}>
-          {purchase.in_hand_short.value > 0.5 ? (
+        <p className={purchase.in_hand_does === false ? "spoil" : "good"}>
+          {purchase.in_hand_does === false ? (
             <>The {project.cloth.in_hand?.text} in hand are <Worked figure={purchase.in_hand_short} label="short by">{purchase.in_hand_short.text}</Worked> short.</>
           ) : (
             <>The {project.cloth.in_hand?.text} in hand will do.</>
@@ -94,7 +94,7 @@ function Wishes({ project }: { project: Project }) {
   const changes = useChanges();
   const choices = useChoices();
   const step = choices?.steps.find((s) => Math.abs(Number(s.value) - wishes.shop_step.mm) < 0.01);
-  const way = wishes.edge.ways.find((w) => w.key === (wishes.edge_way || wishes.edge.way));
+  const way = wishes.edge.ways.find((w) => w.key === wishes.way);
   return (
     <section>
       <h2>For this purchase</h2>

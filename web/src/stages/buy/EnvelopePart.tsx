@@ -36,7 +36,7 @@ export function EnvelopePart({ project }: { project: Project }) {
     <div className="buy-two">
       <div className="picture-side">
         <h1>{found.headline}</h1>
-        {found.told.map((t) => <p key={t} className={t.startsWith("It asks") ? "look" : undefined}>{t}</p>)}
+        {found.told.map((t) => <p key={t.text} className={t.look ? "look" : undefined}>{t.text}</p>)}
         {found.faults.map((t) => <p key={t} className="spoil" role="alert">{t}</p>)}
         {found.compared && <p>{found.compared}</p>}
         {found.sizes.length === 0 || !view ? (

@@ -38,7 +38,7 @@ export function StripsPart({ project }: { project: Project }) {
               <h3>{way.name} {way.least && <span className="good">✓ less cloth</span>}</h3>
               <p>{way.strips === 1 ? "one strip" : `${way.strips} strips`} of {way.each.text}; {found.ring ? "round" : "flat"} <Worked figure={way.joined} label={`joined, ${way.name}`}>{way.joined.text}</Worked></p>
               <p>fullness <Worked figure={way.fullness} label={`fullness, ${way.name}`}>{way.fullness.value.toFixed(2)}</Worked>{" "}
-                {Math.abs(way.fullness.value - found.fullness) > 0.005 && <span className="quiet">instead of {found.fullness}</span>}</p>
+                {way.other_fullness && <span className="quiet">instead of {found.fullness}</span>}</p>
               <p>takes <Worked figure={way.cloth} label={`cloth, ${way.name}`}>{way.cloth.text}</Worked> of the whole width</p>
             </div>
           </div>
@@ -54,7 +54,7 @@ export function StripsPart({ project }: { project: Project }) {
         </div>
         {found.tape_fault && <p className="spoil" role="alert">{found.tape_fault}</p>}
         {found.long && found.wide && found.tape && !found.tape_fault && (
-          <BiasPicture long={found.long.mm} wide={found.wide.mm} tape={found.tape.mm} ground={project.cloth.ground} />
+          <BiasPicture long={found.long.mm} wide={found.wide.mm} slants={found.slants} ground={project.cloth.ground} />
         )}
         {found.cut_strips && found.continuous && (
           <>
@@ -71,7 +71,7 @@ export function StripsPart({ project }: { project: Project }) {
 /** The strips on the width they are cut from, at one scale. */
 function StripPicture({ way, project, width, ring }: { way: Strips["ways"][number]; project: Project; width: number; ring: boolean }) {
   const along = way.key === "along";
-  const deep = along ? (way.cloth.value * width) / way.each.mm : way.cloth.value / way.strips;
+  const deep = way.deep.mm;
   const long = along ? way.each.mm : way.cloth.value;
   const scale = Math.min(320 / long, 120 / width);
   return (
@@ -88,15 +88,14 @@ function StripPicture({ way, project, width, ring }: { way: Strips["ways"][numbe
   );
 }
 
-function BiasPicture({ long, wide, tape, ground }: { long: number; wide: number; tape: number; ground: string }) {
+function BiasPicture({ long, wide, slants, ground }: { long: number; wide: number; slants: Strips["slants"]; ground: string }) {
   const scale = Math.min(380 / long, 180 / wide);
-  const [w, h, pitch] = [long * scale, wide * scale, tape * Math.SQRT2 * scale];
-  const lines = Array.from({ length: Math.min(400, Math.floor((w + h) / pitch)) }, (_, k) => (k + 1) * pitch);
+  const [w, h] = [long * scale, wide * scale];
   return (
     <svg width={w + 2} height={h + 2} className="small-lay" role="img" aria-label="slanted strips on the rectangle">
       <rect x={1} y={1} width={w} height={h} fill={ground} />
-      {lines.map((at) => (
-        <line key={at} x1={1 + Math.min(at, w)} y1={1 + Math.max(0, at - w)} x2={1 + Math.max(0, at - h)} y2={1 + Math.min(at, h)} />
+      {slants.map((s, k) => (
+        <line key={k} x1={1 + s.x0 * scale} y1={1 + s.y0 * scale} x2={1 + s.x1 * scale} y2={1 + s.y1 * scale} />
       ))}
     </svg>
   );

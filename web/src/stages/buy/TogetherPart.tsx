@@ -18,13 +18,12 @@ export function TogetherPart({ project }: { project: Project }) {
     part.keep({ ...found!, projects: found!.projects.map((p) => ({ ...p, chosen: p.project_id === project.id || projects.includes(p.project_id) })) });
     part.keep(await saved(api.PUT("/api/projects/{project_id}/together", { params: { path: { project_id: project.id } }, body: { projects } })));
   }
-  const saves = found.saved && found.saved.value > 0.5;
   return (
     <div className="buy-two">
       <div className="picture-side">
         <h1>
           {found.together && found.saved
-            ? saves
+            ? found.saves
               ? <>Together <Worked figure={found.together} label="together">{found.together.text}</Worked>: that saves <Worked figure={found.saved} label="saved">{found.saved.text}</Worked></>
               : <>Together <Worked figure={found.together} label="together">{found.together.text}</Worked>: that saves nothing here</>
             : `What shares this length of ${project.cloth.name || "cloth"}?`}
@@ -51,7 +50,7 @@ export function TogetherPart({ project }: { project: Project }) {
           ))}
         </ul>
         {found.apart && <p>Bought apart: <Worked figure={found.apart} label="apart">{found.apart.text}</Worked></p>}
-        {found.saved?.steps[1] && saves && <p>At this cloth’s price that is {found.saved.steps[1].result}.</p>}
+        {found.saved_money && found.saves && <p>At this cloth’s price that is {found.saved_money.text}.</p>}
         <p className="quiet">Each keeps its own grain and its own places to meet on the bars. The larger of the gaps between pieces is kept.</p>
       </aside>
     </div>

@@ -77,16 +77,6 @@ function Distances({ shape, drawing, lay, at, scale }: {
   );
 }
 
-/** What was laid around, as it lies on the folded or the open cloth. */
-function keptOff(lay: Lay, drawing: Drawing): Lay["blocked"] {
-  const fold = drawing.fold_at;
-  if (fold === null) return lay.blocked;
-  return lay.blocked.flatMap((area) => [
-    ...(area.y1 > fold ? [{ ...area, y0: Math.max(area.y0, fold) }] : []),
-    ...(area.y0 < fold ? [{ ...area, y0: Math.max(2 * fold - area.y1, fold), y1: 2 * fold - area.y0 }] : []),
-  ]);
-}
-
 /** The lay on its cloth, along the screen: ruler on the selvage, pieces as tracing paper. */
 export function LayPicture({ lay, drawing, cloth, chosen, onChoose }: Props) {
   const { ref, width, height } = useSize<HTMLDivElement>();
@@ -139,7 +129,7 @@ export function LayPicture({ lay, drawing, cloth, chosen, onChoose }: Props) {
           <line x1={x0} x2={right} y1={bottom} y2={bottom} className={folded ? "fold" : "selvage"} />
           <Ruler scale={scale} length={shown} unit={tape.mm} imperial={tape.imperial} x={x0} y={top - 5} />
           <text x={x0 - 8} y={top - 17} className="label" textAnchor="end">{tape.unit}</text>
-          {keptOff(lay, drawing).map((area, i) => (
+          {drawing.kept_off.map((area, i) => (
             <rect key={i} className="kept-off" x={x0 + area.x0 * scale} y={y0 - area.y1 * scale} width={(Math.min(area.x1, shown) - area.x0) * scale} height={(area.y1 - area.y0) * scale}>
               <title>laid around: a flaw or a faded fold</title>
             </rect>

@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Button, Drawer, Segmented } from "antd";
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { api, type Job, type Lay, type Project, type Refusal, saved, type Shape, unwrap } from "../../api/client";
 import { useChanges, useChoices, useProject } from "../../api/hooks";
 import { OutOfDate } from "../../app/OutOfDate";
@@ -30,7 +30,10 @@ function useJob(project: Project) {
     refetchInterval: (query) => (busy(query.state.data) ? 300 : false),
   }).data;
   const news = `${job?.state}:${job?.length?.mm ?? ""}`;
+  const before = useRef(news);
   useEffect(() => {
+    if (before.current === news) return;
+    before.current = news;
     void client.invalidateQueries({ queryKey: ["lay", project.id] });
     void client.invalidateQueries({ queryKey: ["project", project.id] });
   }, [news, client, project.id]);
@@ -38,14 +41,10 @@ function useJob(project: Project) {
 }
 
 function PieceFacts({ shape }: { shape: Shape }) {
-  const same = shape.tail_distance.text === shape.head_distance.text;
   const edge = shape.edge === "cut end" ? "the cut end" : `the ${shape.edge}`;
   return (
     <section aria-label="The chosen piece" className="piece-facts">
-      <h2>
-        {shape.piece}
-        {shape.copy_number > 1 || shape.key.endsWith("·1") ? `, ${shape.copy_number}` : ""}
-      </h2>
+      <h2>{shape.name}</h2>
       <p>from the cut end {shape.from_end}</p>
       <p>
         arrow to {edge} <b>{shape.tail_distance.text}</b> and <b>{shape.head_distance.text}</b>
@@ -54,9 +53,7 @@ function PieceFacts({ shape }: { shape: Shape }) {
         {shape.layers === 2 ? "two layers" : "one layer"}, {shape.mirrored ? "turned over" : "face up"}
         {shape.turn ? `, turned by ${shape.turn}°` : ""}
       </p>
-      {same && <p className="good">✓ on grain when both measure the same</p>}
-      {!same && shape.edge !== "cut end" && <p className="quiet">on the bias: the two differ by the arrow's own slant</p>}
-      {!same && shape.edge === "cut end" && <p className="quiet">on the cross grain: both ends measure the same from the cut end</p>}
+      <p className={shape.lies === "straight" ? "good" : "quiet"}>{shape.lies === "straight" && "✓ "}{shape.lies_told}</p>
     </section>
   );
 }
@@ -93,12 +90,8 @@ function Others({ lay, onChoose }: { lay: Lay; onChoose: (id: number) => void })
 
 /** The best length over the seconds of the search, towards the bound. */
 function SearchChart({ job, lay }: { job: Job; lay: Lay }) {
-  const points = job.progress;
-  if (points.length === 0) return null;
-  const best = points.reduce<[number, number][]>((kept, [s, l]) => {
-    const last = kept.at(-1)?.[1] ?? Infinity;
-    return [...kept, [s, Math.min(l, last)]];
-  }, []);
+  const best = job.progress;
+  if (best.length === 0) return null;
   const until = Math.max(job.seconds, 1);
   const high = best[0]![1];
   const low = lay.bound.mm;
@@ -137,7 +130,6 @@ export function LayStage() {
   const working = busy(job);
   const drawing = lay ? (view === "opened" && lay.fold !== "open" ? lay.opened : lay.pinned) : undefined;
   const shape = drawing?.shapes.find((s) => s.key === chosen);
-  const ready = project.pieces.length > 0 && !!project.tally.find((t) => t.key === "width")?.figure;
 
   async function begin() {
     setError("");
@@ -176,7 +168,7 @@ export function LayStage() {
               </span>
             </>
           ) : (
-            <Button type="primary" disabled={!ready} onClick={() => void begin()}>
+            <Button type="primary" disabled={!project.can_lay} onClick={() => void begin()}>
               {lay ? "Lay again" : "Lay the pieces"}
             </Button>
           )}
@@ -199,7 +191,7 @@ export function LayStage() {
         {error && <p className="spoil" role="alert">{error}</p>}
         {job?.state === "failed" && <p className="spoil" role="alert">{job.error}</p>}
         {lay && lay.stale.length > 0 && !working && <OutOfDate why={`Out of date: ${lay.stale.join("; ")}.`} />}
-        {!lay && !working && <p>{ready ? missing : project.pieces.length === 0 ? "Add the pattern pieces first, under Plan." : missing}</p>}
+        {!lay && !working && <p>{missing}</p>}
         {lay && drawing && <LayPicture lay={lay} drawing={drawing} cloth={project.cloth} chosen={chosen} onChoose={setChosen} />}
       </div>
       <aside className="facts">

@@ -2,7 +2,7 @@ import type { Piece } from "../../api/client";
 import { GrainArrow } from "../../cloth-view/GrainArrow";
 import { points } from "../../cloth-view/outline";
 
-type Shaped = Pick<Piece, "outline" | "cut" | "arrow" | "on_fold" | "one_way"> & { enlarged?: Piece["enlarged"] | undefined };
+type Shaped = Pick<Piece, "outline" | "cut" | "arrow" | "fold" | "one_way"> & { enlarged?: Piece["enlarged"] | undefined };
 
 /** One piece standing upright, as on the pattern sheet: cut line, seam line, grain, fold. */
 export function PieceShape({ piece, scale, x, y, name, detail }: {
@@ -13,9 +13,7 @@ export function PieceShape({ piece, scale, x, y, name, detail }: {
   const cut = turn(piece.cut);
   const [tail, head] = turn(piece.arrow).map(([a, b]): [number, number] => [x + a * scale, y - b * scale]);
   const top = y - Math.max(...cut.map((p) => p[1]), ...turn(piece.enlarged ?? []).map((p) => p[1])) * scale;
-  const fold = cut.map((p) => p[0]);
-  const foldX = Math.max(...fold);
-  const onFold = cut.filter((p) => Math.abs(p[0] - foldX) < 0.2).map((p) => p[1]);
+  const [from, to] = piece.fold;
   const middle = tail && head ? [(tail[0] + head[0]) / 2, (tail[1] + head[1]) / 2] : undefined;
   return (
     <g className="piece">
@@ -24,12 +22,10 @@ export function PieceShape({ piece, scale, x, y, name, detail }: {
       {piece.cut.length !== piece.outline.length || piece.cut[0]?.[0] !== piece.outline[0]?.[0] ? (
         <polygon points={points(turn(piece.outline), scale, x, y)} className="piece-seam" />
       ) : null}
-      {piece.on_fold && onFold.length > 1 && (
+      {from !== undefined && to !== undefined && (
         <>
-          <line className="piece-fold" x1={x + foldX * scale} x2={x + foldX * scale}
-            y1={y - Math.min(...onFold) * scale} y2={y - Math.max(...onFold) * scale} />
-          <text className="piece-detail" textAnchor="middle"
-            transform={`translate(${x + foldX * scale + 12} ${y - ((Math.min(...onFold) + Math.max(...onFold)) / 2) * scale}) rotate(90)`}>
+          <line className="piece-fold" x1={x} x2={x} y1={y - from * scale} y2={y - to * scale} />
+          <text className="piece-detail" textAnchor="middle" transform={`translate(${x + 12} ${y - ((from + to) / 2) * scale}) rotate(90)`}>
             fold
           </text>
         </>

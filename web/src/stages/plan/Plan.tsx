@@ -45,21 +45,13 @@ function arrange(pieces: Piece[], width: number, height: number): { scale: numbe
   return { scale, spots: [], high: height };
 }
 
-function howCut(piece: Piece): string {
-  const parts = [piece.on_fold ? `${piece.copies} on the fold` : piece.pair ? `${piece.copies / 2} pair${piece.copies > 2 ? "s" : ""}` : `${piece.copies} to cut`];
-  if (piece.grain === "crosswise") parts.push("cross grain");
-  if (piece.grain === "bias") parts.push("bias");
-  if (piece.one_way) parts.push("one way");
-  return parts.join(", ");
-}
-
 function Facts({ piece, onChange, onTakeOut }: { piece: Piece; onChange: () => void; onTakeOut: () => void }) {
   const { piece: change } = useChanges();
   return (
     <section aria-label="The chosen piece">
       <h2>{piece.name}</h2>
       {piece.fault && <p className="spoil">{piece.fault}</p>}
-      <p>{howCut(piece)}</p>
+      <p>{piece.how_cut}</p>
       <p>{piece.size}, at the cut line</p>
       <p>{piece.seam.mm > 0 ? `${piece.seam.text} seam allowance added all round${piece.on_fold ? " but the fold" : ""}` : "seam allowance included"}</p>
       <p className="commands">
@@ -81,6 +73,19 @@ function Facts({ piece, onChange, onTakeOut }: { piece: Piece; onChange: () => v
         )}
       </DraftScope>
     </section>
+  );
+}
+
+/** What there is to say about a drawing that was read. */
+function Told({ summary, what }: { summary: string; what: NotRead[] }) {
+  if (what.length === 0) return null;
+  return (
+    <details open className="not-read">
+      <summary>{summary} ({what.length})</summary>
+      <ul>
+        {what.map((n, i) => <li key={i}>{n.what}: {n.why}</li>)}
+      </ul>
+    </details>
   );
 }
 
@@ -107,6 +112,7 @@ export function Plan() {
   const [chosen, setChosen] = useState<number>();
   const [form, setForm] = useState<Piece | "new">();
   const [notRead, setNotRead] = useState<NotRead[]>([]);
+  const [mended, setMended] = useState<NotRead[]>([]);
   const [error, setError] = useState("");
   const { scale, spots, high } = useMemo(() => arrange(project.pieces, width, height), [project.pieces, width, height]);
   const piece = project.pieces.find((p) => p.id === chosen);
@@ -115,6 +121,7 @@ export function Plan() {
   async function read(picked: File) {
     setError("");
     setNotRead([]);
+    setMended([]);
     if (picked.size > 4_000_000) {
       setError(`“${picked.name}” is larger than 4 MB. Save the pieces without pictures.`);
       return;
@@ -128,6 +135,7 @@ export function Plan() {
       );
       changes.keep(told.project);
       setNotRead(told.not_read);
+      setMended(told.mended);
       if (told.added.length === 0) setError(`No piece was found in “${picked.name}”.`);
     } catch (fault) {
       setError((fault as Error).message);
@@ -170,18 +178,8 @@ export function Plan() {
           </p>
         )}
         {error && <p className="spoil" role="alert">{error}</p>}
-        {notRead.length > 0 && (
-          <details open className="not-read">
-            <summary>Not read from the drawing ({notRead.length})</summary>
-            <ul>
-              {notRead.map((n, i) => (
-                <li key={i}>
-                  {n.what}: {n.why}
-                </li>
-              ))}
-            </ul>
-          </details>
-        )}
+        <Told summary="Not read from the drawing" what={notRead} />
+        <Told summary="Read, with something assumed or put right" what={mended} />
         <div className="picture" ref={ref}>
           {project.pieces.length === 0 ? (
             <div className="empty">
@@ -193,12 +191,12 @@ export function Plan() {
               <svg width={width} height={Math.max(high, 10)} className="pieces-sheet">
                 {spots.map((s) => (
                   <g key={s.piece.id} tabIndex={0} role="button" aria-pressed={s.piece.id === chosen}
-                    aria-label={`${s.piece.name}, ${howCut(s.piece)}`}
+                    aria-label={`${s.piece.name}, ${s.piece.how_cut}`}
                     className={s.piece.id === chosen ? "sheet-piece chosen" : "sheet-piece"}
                     onClick={() => setChosen(s.piece.id)}
                     onKeyDown={(e) => { if (e.key === "Enter" || e.key === " ") { e.preventDefault(); setChosen(s.piece.id); } }}>
                     <rect x={s.left} y={s.top} width={s.width} height={s.height} className="sheet-hit" />
-                    <PieceShape piece={s.piece} scale={scale} x={s.x} y={s.y} name={s.piece.name} detail={howCut(s.piece)} />
+                    <PieceShape piece={s.piece} scale={scale} x={s.x} y={s.y} name={s.piece.name} detail={s.piece.how_cut} />
                   </g>
                 ))}
               </svg>

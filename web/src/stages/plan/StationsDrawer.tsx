@@ -278,7 +278,7 @@ export function StationsDrawer({ piece, onClose }: Props) {
         </div>
         <div className="stations-picture">
           <Preview form={form}
-            outline={outline ?? (piece && !typedStations ? { outline: piece.outline, cut: piece.cut, arrow: piece.arrow, size: piece.size } : undefined)} />
+            outline={outline ?? (piece && !typedStations ? { outline: piece.outline, cut: piece.cut, arrow: piece.arrow, fold: piece.fold, size: piece.size } : undefined)} />
         </div>
       </div>
     </Drawer>

@@ -15,10 +15,8 @@ export function Answer({ name, known }: { name: string; known: Known }) {
   const figure = known.figure;
   if (!figure) return <p className="quiet">{name}: {known.missing}</p>;
   const at = (v: number) => `${Math.max(0, Math.min(100, (v / TOP) * 100))}%`;
-  // figures are written with a true minus sign, which a number is not read with
-  const number = (text: string | null) => (text ? parseFloat(text.replace("−", "-")) : figure.value);
-  const low = number(figure.low);
-  const high = number(figure.high);
+  const low = figure.low_value ?? figure.value;
+  const high = figure.high_value ?? figure.value;
   return (
     <div className="answer">
       <span className="answer-name">{name}</span>
@@ -29,7 +27,7 @@ export function Answer({ name, known }: { name: string; known: Known }) {
         <i style={{ left: at(low), right: `calc(100% - ${at(high)})` }} />
         {[0, 4, 8, 12].map((n) => <span key={n} style={{ left: at(n) }}>{n} %</span>)}
       </div>
-      <p className="quiet">{RESTS_ON[known.basis]}{known.basis === "history" && figure.note ? `: ${figure.note.replace(/^from /, "")}` : ""}</p>
+      <p className="quiet">{RESTS_ON[known.basis]}{known.basis === "history" && figure.note ? ` (${figure.note})` : ""}</p>
     </div>
   );
 }

@@ -146,8 +146,8 @@ export function SwatchPart({ project, shrink }: { project: Project; shrink: Shri
           {main && project.purchase && (
             <p>
               Divide, never add: adding would give {project.purchase.rule_of_thumb.text},{" "}
-              <Worked figure={project.purchase.rule_of_thumb} label="adding instead of dividing">
-                {project.purchase.rule_of_thumb.steps[1]?.result} short
+              <Worked figure={project.purchase.adding_short} label="adding instead of dividing">
+                {project.purchase.adding_short.text} short
               </Worked>
               .
             </p>

@@ -7,6 +7,8 @@ const H = 110;
 /** Height of a reading on a chart whose top is `most`. */
 const up = (mm: number, most: number) => H - 18 - (mm / most) * (H - 30);
 
+const byId = (found: Props["found"], ids: number[]) => ids.flatMap((id) => found.tests.find((t) => t.id === id) ?? []);
+
 function BandLines({ found, most }: Props & { most: number }) {
   return (
     <>
@@ -23,8 +25,7 @@ function BandLines({ found, most }: Props & { most: number }) {
 
 /** Offset over the tries at one place. */
 export function AttemptsChart({ found }: Props) {
-  const last = found.tests.at(-1);
-  const here = found.tests.filter((t) => last && Math.abs(t.place.mm - last.place.mm) < 1);
+  const here = byId(found, found.here);
   if (here.length < 2) return null;
   const most = Math.max(...here.map((t) => t.offset.mm), found.bands[1]!.mm) * 1.15;
   const x = (k: number) => 54 + (k * (W - 80)) / Math.max(1, here.length - 1);
@@ -36,15 +37,14 @@ export function AttemptsChart({ found }: Props) {
         {here.map((t, k) => <circle key={t.id} cx={x(k)} cy={up(t.offset.mm, most)} r={4} />)}
         {here.map((t, k) => <text key={t.id} x={x(k)} y={H - 4} textAnchor="middle">{k + 1}</text>)}
       </svg>
-      <figcaption>edges apart, try by try, at {last!.place.text}</figcaption>
+      <figcaption>edges apart, try by try, at {here.at(-1)!.place.text}</figcaption>
     </figure>
   );
 }
 
 /** Slant along the length, when several places were tested. */
 export function PlacesChart({ found }: Props) {
-  const newest = new Map(found.tests.map((t) => [Math.round(t.place.mm), t]));
-  const places = [...newest.values()].toSorted((a, b) => a.place.mm - b.place.mm);
+  const places = byId(found, found.by_place);
   if (places.length < 2) return null;
   const most = Math.max(...places.map((t) => t.offset.mm), found.bands[1]!.mm) * 1.15;
   const long = places.at(-1)!.place.mm;

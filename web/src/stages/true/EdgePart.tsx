@@ -8,7 +8,7 @@ import type { PartProps } from "./useTrue";
 /** First edge: which way to make it and why, what the present cut edge costs, and what follows from it. */
 export function EdgePart({ found, calls, project }: PartProps) {
   const { cost, edge } = found;
-  const way = edge.ways.find((w) => w.key === (found.edge_way || edge.way))!;
+  const way = edge.ways.find((w) => w.key === found.way)!;
   const readings = cost.readings.map((r) => r.mm);
   const set = (edge: (string | number)[]) => calls.change({ edge });
   return (

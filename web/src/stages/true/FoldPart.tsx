@@ -1,5 +1,4 @@
 import { Button } from "antd";
-import { useTape } from "../../api/hooks";
 import { useUndo } from "../../app/useUndo";
 import { useSize } from "../../cloth-view/useSize";
 import { EntryChoice, EntryLength } from "../../fields/Entry";
@@ -47,12 +46,10 @@ export function FoldPart({ found, calls }: PartProps) {
 
 /** The next station: as soon as its distance is read, it stands. */
 function NewStation({ onAdd, next, found }: { onAdd: (along: number, distance: string) => Promise<void>; next: number; found: PartProps["found"] }) {
-  const tape = useTape();
-  const last = found.fold.stations.at(-1)?.along.mm ?? -400;
-  const along = Math.round((last + 400) / tape.mm) * tape.mm;
+  const place = found.fold.next_place;
   return (
-    <EntryLength key={next} label={`Station ${next}, at ${tape.imperial ? `${Math.round(along / 25.4)} in` : `${Math.round(along / 10)} cm`}: fold to selvage`} path={`fold.${next - 1}.distance`} value=""
-      onSave={(v) => (v.trim() ? onAdd(along, v) : Promise.resolve())} />
+    <EntryLength key={next} label={`Station ${next}, at ${place.text}: fold to selvage`} path={`fold.${next - 1}.distance`} value=""
+      onSave={(v) => (v.trim() ? onAdd(place.mm, v) : Promise.resolve())} />
   );
 }
 
@@ -81,8 +78,8 @@ function FoldPicture({ fold }: { fold: PartProps["found"]["fold"] }) {
               <text x={x(s.along.mm) + 6} y={(top + base) / 2}>{s.distance.text}</text>
               {s.move && (
                 <g className="move">
-                  <path d={`M${x(s.along.mm)},${y(s)} V${base} m-5,${s.move.mm > 0 ? -7 : 7} l5,${s.move.mm > 0 ? 7 : -7} l5,${s.move.mm > 0 ? -7 : 7}`} />
-                  <text x={x(s.along.mm)} y={base + 74} textAnchor="middle">{s.move.text.replace(/^[-−]/, "")}</text>
+                  <path d={`M${x(s.along.mm)},${y(s)} V${base} m-5,${s.outwards ? -7 : 7} l5,${s.outwards ? 7 : -7} l5,${s.outwards ? -7 : 7}`} />
+                  <text x={x(s.along.mm)} y={base + 74} textAnchor="middle">{s.move.text}</text>
                 </g>
               )}
             </g>

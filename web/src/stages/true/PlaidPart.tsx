@@ -1,5 +1,4 @@
 import { Button } from "antd";
-import { useTape } from "../../api/hooks";
 import { useUndo } from "../../app/useUndo";
 import { useSize } from "../../cloth-view/useSize";
 import { EntryChoice, EntryLength } from "../../fields/Entry";
@@ -9,13 +8,11 @@ type Row = { place: number | string; off: number | string; side: "out" | "in" };
 
 /** Are the bars square: an L-square at several of them, and which to shift. */
 export function PlaidPart({ found, calls, project }: PartProps) {
-  const tape = useTape();
   const { plaid } = found;
   const undo = useUndo();
   const rows: Row[] = plaid.bars.map((b) => ({ place: b.place.mm, off: b.off.mm, side: b.signed < 0 ? "in" : "out" }));
   const set = (bars: Row[]) => calls.change({ bars });
   const change = (i: number, given: Partial<Row>) => set(rows.map((r, n) => (n === i ? { ...r, ...given } : r)));
-  const next = (plaid.bars.at(-1)?.place.mm ?? 0) + 20 * tape.mm;
   return (
     <div className="buy-two">
       <div className="picture-side">
@@ -32,10 +29,10 @@ export function PlaidPart({ found, calls, project }: PartProps) {
               <EntryLength label="off at the far selvage" path={`bars.${i}.off`} value={b.off.text} onSave={(off) => change(i, { off })} />
             </div>
             <EntryChoice label="It runs" value={b.signed < 0 ? "in" : "out"} options={[{ value: "out", label: "out, towards the tested end" }, { value: "in", label: "in, away from it" }]} onSave={(v) => change(i, { side: v as "out" })} />
-            <p className={b.told === "square" ? "good" : "look"}>{b.told} <Button type="text" size="small" aria-label={`Remove bar ${i + 1}`} onClick={async () => { await set(rows.filter((_, n) => n !== i)); undo("bar", "The bar was removed.", () => set(rows)); }}>remove</Button></p>
+            <p className={b.square ? "good" : "look"}>{b.told} <Button type="text" size="small" aria-label={`Remove bar ${i + 1}`} onClick={async () => { await set(rows.filter((_, n) => n !== i)); undo("bar", "The bar was removed.", () => set(rows)); }}>remove</Button></p>
           </div>
         ))}
-        <Button type={plaid.bars.length ? "default" : "primary"} onClick={() => void set([...rows, { place: next, off: 0, side: "out" }])}>Another bar</Button>
+        <Button type={plaid.bars.length ? "default" : "primary"} onClick={() => void set([...rows, { place: plaid.next_place.mm, off: 0, side: "out" }])}>Another bar</Button>
         <p className="quiet">Printed bars need not follow the threads: they are not shifted, see the fold test.</p>
       </aside>
     </div>
@@ -55,7 +52,7 @@ function Bars({ plaid, ground }: { plaid: PartProps["found"]["plaid"]; ground: s
           <line x1={16} x2={width - 24} y1={24} y2={24} className="selvage" />
           <line x1={16} x2={width - 24} y1={height - 36} y2={height - 36} className="selvage" />
           {plaid.bars.map((b, i) => (
-            <g key={i} className={b.told === "square" ? "bar-read" : "bar-read off"}>
+            <g key={i} className={b.square ? "bar-read" : "bar-read off"}>
               <line x1={x(b.place.mm)} x2={x(b.place.mm)} y1={height - 36} y2={24} className="as-drawn" />
               <line x1={x(b.place.mm)} x2={x(b.place.mm) - (b.signed / worst) * 46} y1={height - 36} y2={24} className="bar" />
               <text x={x(b.place.mm)} y={height - 14} textAnchor="middle">{i + 1}</text>

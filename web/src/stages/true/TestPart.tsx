@@ -22,7 +22,7 @@ export function TestPart({ found, calls, project }: PartProps) {
   const [typed, setTyped] = useState<number>();
   const [error, setError] = useState("");
   const { now, advice } = found;
-  const side = (now.long_side || (found.tests.at(-1)?.long_side as "far" | "near" | undefined)) || "far";
+  const { side } = found;
   const text = (mm: number) => (tape.imperial ? `${(Math.abs(mm) / 25.4).toFixed(2)} in` : `${(Math.abs(mm) / 10).toFixed(1)} cm`);
   // until the next reading the cloth hangs as it did at the last test
   const last = now.read ? undefined : found.tests.at(-1);
@@ -80,7 +80,7 @@ export function TestPart({ found, calls, project }: PartProps) {
             {advice.cautions.length > 0 && <ul className="cautions">{advice.cautions.map((c) => <li key={c}>{c}</li>)}</ul>}
             {advice.forbids.map((f) => <p key={f} className="spoil">{f}</p>)}
             {advice.other.map((o) => <p key={o} className="quiet">{o}</p>)}
-            {(advice.action === "straighten" || advice.action === "cut") && (
+            {advice.chooses && (
               <fieldset>
                 <legend>How it is straightened</legend>
                 {advice.schools.map((s) => (
@@ -110,7 +110,7 @@ export function TestPart({ found, calls, project }: PartProps) {
           {found.accepted && <p className="good">✓ A happy medium is taken. <Button size="small" onClick={() => void calls.change({ accepted: false })}>Take that back</Button></p>}
           <AttemptsChart found={found} />
           <PlacesChart found={found} />
-          {found.good_from && found.good_from.mm > 0 && (
+          {found.good_from && (
             <p className="look">
               From {found.good_from.text} on it is good: lay the pieces there.{" "}
               <Button size="small" onClick={() => void calls.change({ cut_off: found.good_from!.mm })}>Lay from there</Button>

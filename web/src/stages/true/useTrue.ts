@@ -1,22 +1,19 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { api, saved, type TrueChange, unwrap } from "../../api/client";
-import { useChanges } from "../../api/hooks";
+import { api, type Project, saved, type TrueChange, unwrap } from "../../api/client";
+import { keepAnswers, useProjectId } from "../../api/hooks";
 
 /** Everything of True, and the calls that change it; each answers with the project and with True whole. */
 export function useTrue() {
   const client = useQueryClient();
-  const { id, keep: keepProject } = useChanges();
+  const id = useProjectId();
   const path = { project_id: id };
   const found = useQuery({
     queryKey: ["true", id],
     queryFn: () => unwrap(api.GET("/api/projects/{project_id}/true", { params: { path } })),
     placeholderData: (old) => old,
   });
-  type Kept = { project: Parameters<typeof keepProject>[0]; true: NonNullable<typeof found.data> };
-  const keep = (told: Kept) => {
-    client.setQueryData(["true", id], told.true);
-    keepProject(told.project);
-  };
+  type Kept = { project: Project; true: NonNullable<typeof found.data> };
+  const keep = (told: Kept) => void keepAnswers(client, told.project, [["true", id], told.true]);
   return {
     data: found.data,
     error: found.error,
@@ -31,4 +28,4 @@ export function useTrue() {
 
 export type TrueCalls = ReturnType<typeof useTrue>;
 /** What every part is given. */
-export type PartProps = { found: NonNullable<TrueCalls["data"]>; calls: TrueCalls; project: import("../../api/client").Project };
+export type PartProps = { found: NonNullable<TrueCalls["data"]>; calls: TrueCalls; project: Project };
