@@ -7,8 +7,8 @@ import { useChanges, useProject, useSettings } from "../api/hooks";
 import { EntryText } from "../fields/Entry";
 import { Rail } from "./Rail";
 import { TallyBar } from "./TallyBar";
-import { Timers } from "./Timers";
-import { useTapeDevice } from "./useTape";
+import { Timers } from "../devices/Timers";
+import { useTapeDevice } from "../devices/useTape";
 
 function Saved() {
   const now = useSyncExternalStore(saving.subscribe, saving.get);

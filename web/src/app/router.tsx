@@ -11,9 +11,9 @@ export const router = createBrowserRouter([
     hydrateFallbackElement: wait,
     children: [
       { index: true, lazy: async () => ({ Component: (await import("../stages/bench/Bench")).Bench }) },
-      { path: "cupboard", lazy: async () => ({ Component: (await import("../stages/cloth/Cupboard")).Cupboard }) },
-      { path: "cupboard/:clothId", lazy: async () => ({ Component: (await import("../stages/cloth/CupboardCloth")).CupboardCloth }) },
-      { path: "washday", lazy: async () => ({ Component: (await import("../stages/shrink/WashdayPage")).WashdayPage }) },
+      { path: "cupboard", lazy: async () => ({ Component: (await import("../cupboard/Cupboard")).Cupboard }) },
+      { path: "cupboard/:clothId", lazy: async () => ({ Component: (await import("../cupboard/CupboardCloth")).CupboardCloth }) },
+      { path: "washday", lazy: async () => ({ Component: (await import("../washday/WashdayPage")).WashdayPage }) },
       {
         path: "projects/:projectId",
         children: [

@@ -5,10 +5,10 @@ import { Link, useNavigate } from "react-router";
 import { api, type ProjectLine, saved } from "../../api/client";
 import { useProjects, useWashday } from "../../api/hooks";
 import { Dot, stageNames } from "../../app/Rail";
-import { useClock } from "../../app/Timers";
+import { useClock } from "../../devices/Timers";
 import { useUndo } from "../../app/useUndo";
-import { ClothPattern } from "../../cloth-view/ClothPattern";
-import { Timeline } from "../shrink/Timeline";
+import { ClothPattern } from "../../draw/ClothPattern";
+import { Timeline } from "../../washday/Timeline";
 
 function Strip({ project, onDelete }: { project: ProjectLine; onDelete: () => void }) {
   const id = `strip-${project.id}`;

@@ -6,7 +6,7 @@ import { useChoices } from "../../api/hooks";
 import { useUndo } from "../../app/useUndo";
 import { Worked } from "../../app/Working";
 import { DraftScope, EntryChoice, EntryLength, EntryText } from "../../fields/Entry";
-import { fitting, SmallLay } from "./SmallLay";
+import { fitting, SmallLay } from "../../lay-table/SmallLay";
 import { Trying } from "./Trying";
 import { useBuyPart, useTrials } from "./useBuy";
 

@@ -1,8 +1,8 @@
 import type { Project } from "../../api/client";
 import { useTape } from "../../api/hooks";
 import { Worked } from "../../app/Working";
-import { Ruler } from "../../cloth-view/Ruler";
-import { useSize } from "../../cloth-view/useSize";
+import { Ruler } from "../../draw/Ruler";
+import { useSize } from "../../draw/useSize";
 
 const TOP = 34;
 const SIDE = 104;

@@ -1,7 +1,7 @@
 import { api, type Cloth, type Project, saved, type SmallLay as Small, type Together, unwrap } from "../../api/client";
 import { Worked } from "../../app/Working";
-import { useSize } from "../../cloth-view/useSize";
-import { fitting, SmallLay } from "./SmallLay";
+import { useSize } from "../../draw/useSize";
+import { fitting, SmallLay } from "../../lay-table/SmallLay";
 import { Trying } from "./Trying";
 import { useBuyPart, useTrials } from "./useBuy";
 

@@ -3,7 +3,7 @@ import { useSearchParams } from "react-router";
 import { api, type Cloth, type Project, unwrap, type WillItDo } from "../../api/client";
 import { useChanges, useCupboard } from "../../api/hooks";
 import { Worked } from "../../app/Working";
-import { fitting, SmallLay } from "./SmallLay";
+import { fitting, SmallLay } from "../../lay-table/SmallLay";
 import { Trying } from "./Trying";
 import { useBuyPart, useTrials } from "./useBuy";
 

@@ -1,7 +1,7 @@
 import { Button } from "antd";
 import type { Bar, BarsFound, ClothChange } from "../../api/client";
 import { EntryLength } from "../../fields/Entry";
-import type { PartProps } from "./ClothEditor";
+import type { PartProps } from "../../cupboard/ClothEditor";
 
 type Key = "bars_along" | "bars_across";
 

@@ -2,8 +2,8 @@ import { Button, Drawer } from "antd";
 import { useState } from "react";
 import { useChanges, useClothNews, useCupboard, useProject } from "../../api/hooks";
 import { Worked } from "../../app/Working";
-import { ClothEditor } from "./ClothEditor";
-import { CupboardList } from "./CupboardList";
+import { ClothEditor } from "../../cupboard/ClothEditor";
+import { CupboardList } from "../../cupboard/CupboardList";
 
 /** Choose the project's cloth out of the cupboard. */
 function FromCupboard({ onClose }: { onClose: () => void }) {

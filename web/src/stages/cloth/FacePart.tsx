@@ -1,6 +1,6 @@
 import { useChoices } from "../../api/hooks";
 import { EntryChoice, EntryText, EntryTick } from "../../fields/Entry";
-import type { PartProps } from "./ClothEditor";
+import type { PartProps } from "../../cupboard/ClothEditor";
 
 /** Which side shows, how it is marked, and which way up it must be cut. */
 export function FacePart({ cloth, onChange }: PartProps) {

@@ -1,6 +1,6 @@
 import { Button } from "antd";
 import { EntryLength, EntryText } from "../../fields/Entry";
-import { bare, type PartProps } from "./ClothEditor";
+import { bare, type PartProps } from "../../cupboard/ClothEditor";
 
 const ENTRIES = [["x", "From the cut end"], ["y", "From the near selvage"], ["w", "Along"], ["h", "Across"]] as const;
 

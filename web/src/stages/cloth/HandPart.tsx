@@ -1,7 +1,7 @@
 import { useChoices } from "../../api/hooks";
 import { EntryChoice } from "../../fields/Entry";
-import type { PartProps } from "./ClothEditor";
-import { HandPicture } from "./HandPicture";
+import type { PartProps } from "../../cupboard/ClothEditor";
+import { HandPicture } from "../../draw/HandPicture";
 
 /** Short questions a person answers with cloth in hand, and what the answers change. */
 export function HandPart({ cloth, onChange }: PartProps) {

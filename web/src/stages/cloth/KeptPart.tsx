@@ -3,7 +3,7 @@ import { useRef, useState } from "react";
 import { api, saved } from "../../api/client";
 import { useUndo } from "../../app/useUndo";
 import { EntryText, EntryTick } from "../../fields/Entry";
-import type { PartProps } from "./ClothEditor";
+import type { PartProps } from "../../cupboard/ClothEditor";
 import { Washes } from "./Washes";
 
 const base64 = (file: Blob) =>

@@ -1,7 +1,7 @@
 import { Button } from "antd";
 import { useChoices } from "../../api/hooks";
 import { EntryChoice, EntryLength, EntryText } from "../../fields/Entry";
-import type { PartProps } from "./ClothEditor";
+import type { PartProps } from "../../cupboard/ClothEditor";
 
 /** Fibres and their shares; one fibre is all of it. */
 function Blend({ cloth, onChange }: PartProps) {

@@ -4,9 +4,9 @@ import { useEffect, useRef, useState } from "react";
 import { api, type Job, type Lay, type Project, type Refusal, saved, type Shape, unwrap } from "../../api/client";
 import { useChanges, useChoices, useProject } from "../../api/hooks";
 import { OutOfDate } from "../../app/OutOfDate";
-import { points } from "../../cloth-view/outline";
+import { points } from "../../draw/outline";
 import { EntryLength, EntryText, EntryTick } from "../../fields/Entry";
-import { LayPicture } from "./LayPicture";
+import { LayPicture } from "../../lay-table/LayPicture";
 
 function useLay(id: number) {
   return useQuery({

@@ -3,10 +3,10 @@ import { useMemo, useRef, useState } from "react";
 import { api, type NotRead, type Piece, type Project, saved } from "../../api/client";
 import { useChanges, useChoices, useProject } from "../../api/hooks";
 import { useUndo } from "../../app/useUndo";
-import { bounds } from "../../cloth-view/outline";
-import { useSize } from "../../cloth-view/useSize";
+import { bounds } from "../../draw/outline";
+import { useSize } from "../../draw/useSize";
 import { DraftScope, EntryChoice, EntryLength, EntryText, EntryTick } from "../../fields/Entry";
-import { PieceShape } from "./PieceShape";
+import { PieceShape } from "../../draw/PieceShape";
 import { StationsDrawer } from "./StationsDrawer";
 
 type Spot = { piece: Piece; x: number; y: number; left: number; top: number; width: number; height: number };

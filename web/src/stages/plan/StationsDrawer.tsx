@@ -2,8 +2,8 @@ import { Button, Drawer, Input, type InputRef } from "antd";
 import { type KeyboardEvent, useEffect, useRef, useState } from "react";
 import { api, type Outline, type Piece, Refusal, saved, unwrap } from "../../api/client";
 import { useChanges, useChoices, useTape } from "../../api/hooks";
-import { bounds } from "../../cloth-view/outline";
-import { PieceShape } from "./PieceShape";
+import { bounds } from "../../draw/outline";
+import { PieceShape } from "../../draw/PieceShape";
 
 type Row = { along: string; left: string; right: string };
 type Form = {

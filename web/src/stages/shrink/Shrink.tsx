@@ -6,7 +6,7 @@ import { DraftScope, EntryChoice } from "../../fields/Entry";
 import { SetPart } from "./SetPart";
 import { SwatchPart } from "./SwatchPart";
 import { TreatPart } from "./TreatPart";
-import { WashdayPart } from "./WashdayPart";
+import { WashdayPart } from "../../washday/WashdayPart";
 
 const PARTS = [
   { value: "swatch", label: "Swatch" },

@@ -1,7 +1,7 @@
 import { Button } from "antd";
 import { Worked } from "../../app/Working";
-import { ClothPattern } from "../../cloth-view/ClothPattern";
-import { useSize } from "../../cloth-view/useSize";
+import { ClothPattern } from "../../draw/ClothPattern";
+import { useSize } from "../../draw/useSize";
 import { EntryLength } from "../../fields/Entry";
 import type { PartProps } from "./useTrue";
 

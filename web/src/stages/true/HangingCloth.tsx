@@ -1,7 +1,7 @@
 import { type KeyboardEvent, type PointerEvent, useRef } from "react";
 import type { Cloth } from "../../api/client";
-import { ClothPattern } from "../../cloth-view/ClothPattern";
-import { useSize } from "../../cloth-view/useSize";
+import { ClothPattern } from "../../draw/ClothPattern";
+import { useSize } from "../../draw/useSize";
 
 type Props = {
   cloth: Cloth;

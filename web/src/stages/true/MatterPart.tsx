@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { Worked } from "../../app/Working";
-import { bounds } from "../../cloth-view/outline";
-import { useSize } from "../../cloth-view/useSize";
+import { bounds } from "../../draw/outline";
+import { useSize } from "../../draw/useSize";
 import type { Twist } from "../../api/client";
 import type { PartProps } from "./useTrue";
 

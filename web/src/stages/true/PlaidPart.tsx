@@ -1,6 +1,6 @@
 import { Button } from "antd";
 import { useUndo } from "../../app/useUndo";
-import { useSize } from "../../cloth-view/useSize";
+import { useSize } from "../../draw/useSize";
 import { EntryChoice, EntryLength } from "../../fields/Entry";
 import type { PartProps } from "./useTrue";
 

@@ -1,4 +1,4 @@
-import type { Cloth, SmallLay as Small } from "../../api/client";
+import type { Cloth, SmallLay as Small } from "../api/client";
 
 /** Pixels per millimetre at which lays as long and wide as these fit into a box. */
 export function fitting(long: number, wide: number, width: number, height: number): number {

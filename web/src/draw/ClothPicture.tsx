@@ -1,9 +1,9 @@
 import { type PointerEvent, useRef, useState } from "react";
-import type { Cloth } from "../../api/client";
-import { useTape } from "../../api/hooks";
-import { ClothPattern } from "../../cloth-view/ClothPattern";
-import { Ruler } from "../../cloth-view/Ruler";
-import { useSize } from "../../cloth-view/useSize";
+import type { Cloth } from "../api/client";
+import { useTape } from "../api/hooks";
+import { ClothPattern } from "./ClothPattern";
+import { Ruler } from "./Ruler";
+import { useSize } from "./useSize";
 
 type Props = {
   cloth: Cloth;

@@ -1,9 +1,9 @@
 import { Button, Drawer } from "antd";
 import { useState } from "react";
-import type { Load, LoadTask, Washday } from "../../api/client";
-import { useWashday, useWashdayChanges } from "../../api/hooks";
-import { endOf, useClock } from "../../app/Timers";
-import { EntryText } from "../../fields/Entry";
+import type { Load, LoadTask, Washday } from "../api/client";
+import { useWashday, useWashdayChanges } from "../api/hooks";
+import { endOf, useClock } from "../devices/Timers";
+import { EntryText } from "../fields/Entry";
 import { Timeline } from "./Timeline";
 
 const clock = (iso: string) => new Date(iso).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" });

@@ -1,8 +1,8 @@
-import type { BarsFound, Cloth } from "../../api/client";
-import { useTape } from "../../api/hooks";
-import { ClothPattern } from "../../cloth-view/ClothPattern";
-import { Ruler } from "../../cloth-view/Ruler";
-import { useSize } from "../../cloth-view/useSize";
+import type { BarsFound, Cloth } from "../api/client";
+import { useTape } from "../api/hooks";
+import { ClothPattern } from "./ClothPattern";
+import { Ruler } from "./Ruler";
+import { useSize } from "./useSize";
 
 const PAD = { left: 66, top: 44, right: 90, bottom: 40 };
 /** So many repeats are shown of the direction that repeats more slowly. */

@@ -1,15 +1,15 @@
 import { type ReactNode, useCallback, useState } from "react";
-import type { Cloth, ClothChange } from "../../api/client";
-import { Sections } from "../../app/Sections";
-import { DraftScope } from "../../fields/Entry";
-import { BarsPicture } from "./BarsPicture";
-import { BarsPart } from "./BarsPart";
-import { ClothPicture } from "./ClothPicture";
-import { FacePart } from "./FacePart";
-import { FlawsPart } from "./FlawsPart";
-import { HandPart } from "./HandPart";
-import { KeptPart } from "./KeptPart";
-import { MeasuresPart } from "./MeasuresPart";
+import type { Cloth, ClothChange } from "../api/client";
+import { Sections } from "../app/Sections";
+import { DraftScope } from "../fields/Entry";
+import { BarsPicture } from "../draw/BarsPicture";
+import { BarsPart } from "../stages/cloth/BarsPart";
+import { ClothPicture } from "../draw/ClothPicture";
+import { FacePart } from "../stages/cloth/FacePart";
+import { FlawsPart } from "../stages/cloth/FlawsPart";
+import { HandPart } from "../stages/cloth/HandPart";
+import { KeptPart } from "../stages/cloth/KeptPart";
+import { MeasuresPart } from "../stages/cloth/MeasuresPart";
 
 export type PartProps = { cloth: Cloth; onChange: (body: ClothChange) => Promise<unknown> };
 

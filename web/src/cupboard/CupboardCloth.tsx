@@ -2,9 +2,9 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Button } from "antd";
 import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
-import { api, type ClothChange, saved, unwrap } from "../../api/client";
-import { useClothNews } from "../../api/hooks";
-import { useUndo } from "../../app/useUndo";
+import { api, type ClothChange, saved, unwrap } from "../api/client";
+import { useClothNews } from "../api/hooks";
+import { useUndo } from "../app/useUndo";
 import { ClothEditor } from "./ClothEditor";
 
 /** One cloth of the cupboard, whichever projects use it. */

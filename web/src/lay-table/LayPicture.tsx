@@ -1,12 +1,12 @@
 import { type KeyboardEvent, useMemo } from "react";
-import type { Cloth, Drawing, Lay, Shape } from "../../api/client";
-import { useTape } from "../../api/hooks";
-import { ClothPattern } from "../../cloth-view/ClothPattern";
-import { GrainArrow } from "../../cloth-view/GrainArrow";
-import { points } from "../../cloth-view/outline";
-import { Ruler } from "../../cloth-view/Ruler";
-import { useSize } from "../../cloth-view/useSize";
-import { ragged } from "../cloth/ClothPicture";
+import type { Cloth, Drawing, Lay, Shape } from "../api/client";
+import { useTape } from "../api/hooks";
+import { ClothPattern } from "../draw/ClothPattern";
+import { GrainArrow } from "../draw/GrainArrow";
+import { points } from "../draw/outline";
+import { Ruler } from "../draw/Ruler";
+import { useSize } from "../draw/useSize";
+import { ragged } from "../draw/ClothPicture";
 
 type Props = {
   lay: Lay;

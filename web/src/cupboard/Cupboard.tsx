@@ -1,8 +1,8 @@
 import { Button, Input } from "antd";
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { api, saved } from "../../api/client";
-import { useClothNews, useCupboard } from "../../api/hooks";
+import { api, saved } from "../api/client";
+import { useClothNews, useCupboard } from "../api/hooks";
 import { CupboardList } from "./CupboardList";
 
 /** The cupboard: every cloth and remnant across projects. */

@@ -1,6 +1,6 @@
-import type { Piece } from "../../api/client";
-import { GrainArrow } from "../../cloth-view/GrainArrow";
-import { points } from "../../cloth-view/outline";
+import type { Piece } from "../api/client";
+import { GrainArrow } from "./GrainArrow";
+import { points } from "./outline";
 
 type Shaped = Pick<Piece, "outline" | "cut" | "arrow" | "fold" | "one_way"> & { enlarged?: Piece["enlarged"] | undefined };
 

@@ -1,5 +1,5 @@
-import type { CupboardLine } from "../../api/client";
-import { ClothPattern } from "../../cloth-view/ClothPattern";
+import type { CupboardLine } from "../api/client";
+import { ClothPattern } from "../draw/ClothPattern";
 
 /** Cloths as folded strips, each with its facts. */
 export function CupboardList({ lines, onChoose }: { lines: CupboardLine[]; onChoose: (id: number) => void }) {

@@ -1,5 +1,5 @@
-import type { Load } from "../../api/client";
-import { useSize } from "../../cloth-view/useSize";
+import type { Load } from "../api/client";
+import { useSize } from "../draw/useSize";
 
 const ROWS = ["washer", "basin", "dryer", "line", "flat", "board"];
 const LEFT = 104;
