@@ -1,24 +1,6 @@
 import { Link, NavLink } from "react-router";
 import type { Stage } from "../api/client";
-
-export const stageNames: Record<string, string> = {
-  plan: "Plan",
-  cloth: "Cloth",
-  shrink: "Shrink",
-  buy: "Buy",
-  true: "True",
-  lay: "Lay",
-  cut: "Cut",
-  log: "Log",
-};
-
-const told: Record<Stage["state"], string> = {
-  empty: "not begun",
-  begun: "under way",
-  done: "done",
-  "look-again": "look again",
-  "not-built": "not built yet",
-};
+import { stageNames, stateWords } from "../words/stages";
 
 /** A printed dot: ring, half, full, full with a folded corner. Its word and title say the same. */
 export function Dot({ state, size = 22 }: { state: Stage["state"]; size?: number }) {
@@ -45,7 +27,7 @@ export function Rail({ stages, projectId }: { stages: Stage[] | undefined; proje
       {Object.entries(stageNames).map(([name, word]) => {
         const stage = stages?.find((s) => s.name === name);
         const state = stage?.state ?? (name === "cut" ? "not-built" : "empty");
-        const say = `${word}: ${told[state]}${stage?.why && state !== "done" ? `. ${stage.why}` : ""}`;
+        const say = `${word}: ${stateWords[state]}${stage?.why && state !== "done" ? `. ${stage.why}` : ""}`;
         const inside = (
           <>
             <Dot state={state} />

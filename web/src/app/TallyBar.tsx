@@ -1,6 +1,6 @@
 import { Link } from "react-router";
 import type { Project } from "../api/client";
-import { stageNames } from "./Rail";
+import { stageNames } from "../words/stages";
 import { Worked } from "./Working";
 
 /** The few figures a project is steered by, along the bottom, each with its working. */

@@ -4,10 +4,11 @@ import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { api, type ProjectLine, saved } from "../../api/client";
 import { useProjects, useWashday } from "../../api/hooks";
-import { Dot, stageNames } from "../../app/Rail";
+import { Dot } from "../../app/Rail";
 import { useClock } from "../../devices/Timers";
 import { useUndo } from "../../app/useUndo";
 import { ClothPattern } from "../../draw/ClothPattern";
+import { stageNames } from "../../words/stages";
 import { Timeline } from "../../washday/Timeline";
 
 function Strip({ project, onDelete }: { project: ProjectLine; onDelete: () => void }) {

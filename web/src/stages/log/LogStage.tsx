@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { api, unwrap } from "../../api/client";
 import { useProjectId } from "../../api/hooks";
-import { stageNames } from "../../app/Rail";
+import { stageNames } from "../../words/stages";
 
 /** Log: every step so far, the newest first. */
 export function LogStage() {

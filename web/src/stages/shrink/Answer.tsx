@@ -1,15 +1,8 @@
 import type { Known } from "../../api/client";
 import { Worked } from "../../app/Working";
+import { restsOn } from "../../words/shrink";
 
 const TOP = 12;
-const RESTS_ON: Record<Known["basis"], string> = {
-  swatch: "from the washed swatch",
-  history: "from your own tests of like cloth; a swatch of this one would tell more",
-  range: "a planning range of common practice: wash a swatch to know",
-  raw: "nothing shrinks before it is cut",
-  none: "",
-};
-
 /** Shrinkage of one direction, big, with its range and what it rests on. */
 export function Answer({ name, known }: { name: string; known: Known }) {
   const figure = known.figure;
@@ -27,7 +20,7 @@ export function Answer({ name, known }: { name: string; known: Known }) {
         <i style={{ left: at(low), right: `calc(100% - ${at(high)})` }} />
         {[0, 4, 8, 12].map((n) => <span key={n} style={{ left: at(n) }}>{n} %</span>)}
       </div>
-      <p className="quiet">{RESTS_ON[known.basis]}{known.basis === "history" && figure.note ? ` (${figure.note})` : ""}</p>
+      <p className="quiet">{restsOn[known.basis]}{known.basis === "history" && figure.note ? ` (${figure.note})` : ""}</p>
     </div>
   );
 }
