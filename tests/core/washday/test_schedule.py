@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from itertools import combinations
+from itertools import combinations, permutations
 
 import pytest
 from hypothesis import given, settings
@@ -183,3 +183,47 @@ def test_windows_are_the_waking_hours_from_now_on() -> None:
     found = windows(step("washer", 2, "ends"), 20 * HOUR + 1, Waking(7 * HOUR, 22 * HOUR))
     assert found[0] == (DAY // 5 + 84, DAY // 5 + 240), "at 20:01 two hours do not fit any more"
     assert windows(step("line", 12, "start"), 20 * HOUR, Waking(7 * HOUR, 22 * HOUR))[0] == (240, 264)
+
+
+def _by_hand(minutes: Sequence[int], now: int, waking: Waking) -> int:
+    """The least finish of loads that need the washer alone, awake from end to end: every order tried."""
+    best = MOST_FINISH
+    for order in permutations(minutes):
+        at = now
+        for length in order:
+            day = at // DAY * DAY
+            at = max(at, day + waking.rise)
+            if at + length > day + waking.sleep:
+                at = day + DAY + waking.rise
+            at += length
+        best = min(best, at)
+    return best
+
+
+#: Later than any of these cases ends.
+MOST_FINISH = 21 * DAY
+
+
+def washed(minutes: Sequence[int]) -> list[Load]:
+    return [Load((), 1.0, "", False, (LoadStep("washer", "washer", m, "whole", "washer"),)) for m in minutes]
+
+
+def test_the_least_finish_is_not_outvoted_by_many_loads_that_could_be_ready_earlier() -> None:
+    # four of a quarter of an hour could be ready tonight, and the long one 5 minutes later tomorrow
+    minutes, waking = [15, 15, 15, 15, 65, 75, 100], Waking(7 * HOUR, 22 * HOUR)
+    made = plan(washed(minutes), 18 * HOUR, waking)
+    assert made.finish == _by_hand(minutes, 18 * HOUR, waking) == DAY + 8 * HOUR and made.least
+    check(washed(minutes), made, 18 * HOUR, waking, {})
+
+
+@settings(max_examples=25)
+@given(st.lists(st.integers(1, 24).map(lambda n: 5 * n), min_size=2, max_size=7), st.integers(17 * 12, 21 * 12))
+def test_the_least_finish_by_brute_force(minutes: list[int], now: int) -> None:
+    waking = Waking(7 * HOUR, 22 * HOUR)
+    made = plan(washed(minutes), 5 * now, waking)
+    assert made.least and made.finish == _by_hand(minutes, 5 * now, waking)
+
+
+def test_among_the_plans_that_finish_first_single_loads_are_ready_early() -> None:
+    made = plan(washed([60, 30, 90]), 8 * HOUR)
+    assert [s.end for s in sorted(made.slots, key=lambda s: s.load)] == [9 * HOUR + 30, 8 * HOUR + 30, 11 * HOUR]
