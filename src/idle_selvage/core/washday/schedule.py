@@ -1,7 +1,8 @@
 """When each step of each load is done: one washer, one dryer, one line, one board, and a person who sleeps.
 
 A job shop with waits, solved by OR-Tools' CP-SAT: the least time at which everything is done; then, no later than
-that, the least sum of ends, so that single cloths are ready early too. Times are whole minutes from midnight of the first day.
+that, the least sum of ends, so that single cloths are ready early too. Times are whole minutes from midnight of the
+first day.
 """
 
 from __future__ import annotations

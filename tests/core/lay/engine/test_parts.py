@@ -17,10 +17,19 @@ from idle_selvage.core.buy.proved import proved
 from idle_selvage.core.lay.engine.bounds import bound_of
 from idle_selvage.core.lay.engine.compact import TOUCH_MM, Motion, compact
 from idle_selvage.core.lay.engine.convex import convex_parts, depth_between, hulls_of, worst_depth
-from idle_selvage.core.lay.engine.depths import chords_of, depth_at, fill_maps, make_maps, plan_maps, share_maps
+from idle_selvage.core.lay.engine.depths import (
+    FLIPS,
+    chords_of,
+    depth_at,
+    fill_maps,
+    make_maps,
+    plan_maps,
+    share_maps,
+)
 from idle_selvage.core.lay.engine.draws import below, generator, unit
 from idle_selvage.core.lay.engine.jigsaw import Jigsaw
 from idle_selvage.core.lay.engine.prepare import grow
+from idle_selvage.core.lay.engine.separate import Field, pair_depth
 from idle_selvage.core.lay.engine.warm import compiled
 from idle_selvage.core.lay.reading import read_problem
 
@@ -202,3 +211,45 @@ def test_the_generator_is_the_same_everywhere() -> None:
 def test_no_compiled_function_is_compiled_twice() -> None:
     many = [f.py_func.__name__ for f in compiled() if len(f.signatures) > 1]
     assert many == [], "one signature each, so that set-up has made all there is"
+
+
+@pytest.mark.parametrize("flips", [False, True])
+@pytest.mark.parametrize("cell", [4.0, 7.3])
+def test_depth_maps_read_the_same_both_ways_round(flips: bool, cell: float) -> None:
+    """Else one side of a pair says that it is free, the other that it overlaps, and separation sticks."""
+    rng = np.random.default_rng(5)
+    rings = []
+    for seed in range(3):
+        ring = blob(seed)
+        for flip in FLIPS:
+            image = ring * np.array(flip, dtype=float)
+            rings.append(np.ascontiguousarray(image - image.min(axis=0)))
+    chords = chords_of(rings, cell)
+    maps = make_maps(plan_maps(rings, share_maps(rings, flips=flips), cell, cell, 4))
+    fill_maps(chords, maps, 0, len(maps.own))
+    met = 0
+    for s in range(len(rings)):
+        for t in range(len(rings)):
+            for dx, dy in rng.integers(-40, 40, (60, 2)).tolist():
+                there, back = depth_at(maps, s, t, dx, dy), depth_at(maps, t, s, -dx, -dy)
+                assert there == back, f"{s} in {t} by {dx}, {dy}"
+                met += there > 0
+    assert met > 500, "they were looked at where they overlap"
+
+
+@pytest.mark.parametrize("rest", [0.0, 0.5, 0.49999, -1.5])
+def test_a_pair_is_as_deep_from_either_side(rest: float) -> None:
+    """Half a cell beyond is rounded the same way from both."""
+    cell = 4.0
+    ring = np.array([[0.0, 0.0], [60.0, 0.0], [60.0, 44.0], [0.0, 30.0]])
+    maps = make_maps(plan_maps([ring], share_maps([ring], flips=False), cell, cell, 4))
+    fill_maps(chords_of([ring], cell), maps, 0, len(maps.own))
+    two = np.arange(2)
+    zero, ones = np.zeros(2, dtype=np.int64), np.ones(2, dtype=np.int64)
+    rests = np.array([0.0, rest * cell])
+    field = Field(two, two + 1, np.zeros(2, dtype=bool), np.zeros((2, 2), dtype=bool), zero, np.full(2, 60.0),
+                  zero, ones, zero, ones, ones, rests, rests)  # fmt: skip
+    for x in range(-18, 19):
+        for y in range(-14, 15):
+            there = pair_depth(maps, field, 0, x, y, 1, 0, 0)
+            assert there == pair_depth(maps, field, 1, 0, 0, 0, x, y)

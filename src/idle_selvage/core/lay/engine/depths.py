@@ -15,6 +15,8 @@ import numpy as np
 from numba import njit
 from numpy.typing import NDArray
 
+#: Rounds halves up, a hair of noise below them too.
+HALF = 0.5 + 1e-7
 #: Chords may share this part of a cell before it counts: the raster must not forbid what touches.
 SHARE = 0.35
 
@@ -167,7 +169,14 @@ def share_maps(rings: list[NDArray[np.float64]], *, flips: bool) -> Sharing:
     best = np.argmin(np.array(keys), axis=0)
     key = np.min(np.array(keys), axis=0)
     table = np.array(signs, dtype=np.int64)
-    return Sharing(key // count, key % count, table[best, 0], table[best, 1], table[best, 2].astype(np.bool_))
+    sharing = Sharing(key // count, key % count, table[best, 0], table[best, 1], table[best, 2].astype(np.bool_))
+    # (t, s) is (s, t) turned about, whatever else it could share: a map mirrored is only nearly itself, and one side of
+    # a pair must not say free where the other says that it overlaps
+    below = np.tril_indices(count, -1)
+    for table in (sharing.a, sharing.b, sharing.x_sign, sharing.y_sign):
+        table[below] = table.T[below]
+    sharing.swapped[below] = ~sharing.swapped.T[below]
+    return sharing
 
 
 def plan_maps(rings: list[NDArray[np.float64]], sharing: Sharing, cell_x: float, cell_y: float, coarse: int) -> Maps:
@@ -313,6 +322,17 @@ def cell_of(maps, s, t, dx, dy):
         return -1
     phase = (y & (q - 1)) * q + (x & (q - 1))
     return maps.start[s, t] + (phase * height + (y >> maps.bits)) * width + (x >> maps.bits)
+
+
+@njit(cache=True)
+def apart(rest, v, u, cell):
+    """By how many cells more variant ``v`` lies further than ``u`` for what each has beyond its cell, ``rest`` in mm.
+
+    Both ways round the same, which rounding halves up is not: of the two, the first decides.
+    """
+    if v <= u:
+        return int(np.floor((rest[v] - rest[u]) / cell + HALF))
+    return -int(np.floor((rest[u] - rest[v]) / cell + HALF))
 
 
 @njit(cache=True)

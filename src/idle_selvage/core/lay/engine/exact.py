@@ -12,7 +12,7 @@ from numba import njit
 
 from .compact import TOUCH_MM
 from .convex import Hulls, depth_between
-from .depths import Maps, depth_at, put_depth
+from .depths import HALF, Maps, depth_at, put_depth
 from .prepare import Frame
 from .separate import Field
 
@@ -25,24 +25,28 @@ def exact_lattice(frame: Frame, field: Field, maps: Maps, hulls: Hulls) -> None:
     bound = [
         k for k, spot in enumerate(frame.spots) if spot.variant.x_step > 0 and spot.variant.y_step > 0 and spot.count
     ]
-    done: set[tuple[int, int, int, int]] = set()
+    done: set[tuple[int, int, int, int, int]] = set()
     for a in bound:
         for b in bound:
             if frame.spots[a].variant.x_step != frame.spots[b].variant.x_step:
                 continue
             dx = frame.spots[a].x_base - frame.spots[b].x_base
             dy = frame.spots[a].y_low - frame.spots[b].y_low
-            key = (frame.spots[a].shape, frame.spots[b].shape, round(dx * 100), round(dy * 100))
+            sign = 1 if a <= b else -1
+            key = (frame.spots[a].shape, frame.spots[b].shape, round(dx * 100), round(dy * 100), sign)
             if key in done:
                 continue
             done.add(key)
             step_x, step_y = frame.spots[a].variant.x_step, frame.spots[a].variant.y_step
-            correct(hulls, maps, frame.spots[a].shape, frame.spots[b].shape, dx, dy, step_x, step_y)
+            correct(hulls, maps, frame.spots[a].shape, frame.spots[b].shape, dx, dy, step_x, step_y, sign)
 
 
 @njit(cache=True)
-def correct(hulls, maps, s, t, dx, dy, step_x, step_y):
-    """Test shape s at every lattice offset from t, which is (dx, dy) and whole steps."""
+def correct(hulls, maps, s, t, dx, dy, step_x, step_y, sign):
+    """Test shape s at every lattice offset from t, which is (dx, dy) and whole steps.
+
+    ``sign`` is 1 when the variant of s comes before that of t, else −1: so halves are rounded as by ``apart``.
+    """
     w = hulls.whole
     k0 = int(np.floor((-w[s, 2] - dx) / step_x))
     k1 = int(np.ceil((w[t, 2] - dx) / step_x))
@@ -52,8 +56,8 @@ def correct(hulls, maps, s, t, dx, dy, step_x, step_y):
         for m in range(m0, m1 + 1):
             x = dx + k * step_x
             y = dy + m * step_y
-            cell_x = int(np.floor(x / maps.cell_x + 0.5))
-            cell_y = int(np.floor(y / maps.cell_y + 0.5))
+            cell_x = sign * int(np.floor(sign * x / maps.cell_x + HALF))
+            cell_y = sign * int(np.floor(sign * y / maps.cell_y + HALF))
             near = depth_at(maps, s, t, cell_x, cell_y)
             if near > NEAR:
                 continue

@@ -12,7 +12,7 @@ from typing import Any, NamedTuple
 import numpy as np
 from numba import njit
 
-from .depths import depth_at
+from .depths import apart, depth_at
 from .draws import below, unit
 
 #: Weights grow by a factor between these, the more the deeper the overlap; other pairs slowly forget.
@@ -56,8 +56,8 @@ class Here(NamedTuple):
 @njit(cache=True)
 def pair_depth(maps, field, v, x, y, u, ux, uy):
     """Depth of variant ``v`` at (x, y) in variant ``u`` at (ux, uy)."""
-    dx = x - ux + int(np.floor((field.x_rest[v] - field.x_rest[u]) / maps.cell_x + 0.5))
-    dy = y - uy + int(np.floor((field.y_rest[v] - field.y_rest[u]) / maps.cell_y + 0.5))
+    dx = x - ux + apart(field.x_rest, v, u, maps.cell_x)
+    dy = y - uy + apart(field.y_rest, v, u, maps.cell_y)
     return depth_at(maps, field.shape[v], field.shape[u], dx, dy)
 
 
@@ -95,8 +95,8 @@ def _add(maps, field, sums, v, x0, xs, nx, y0, ys, ny, u, ux, uy, weight):
     start = maps.start[s, t]
     sx = maps.x_sign[s, t]
     sy = maps.y_sign[s, t]
-    dx = x0 - ux + int(np.floor((field.x_rest[v] - field.x_rest[u]) / maps.cell_x + 0.5))
-    dy = y0 - uy + int(np.floor((field.y_rest[v] - field.y_rest[u]) / maps.cell_y + 0.5))
+    dx = x0 - ux + apart(field.x_rest, v, u, maps.cell_x)
+    dy = y0 - uy + apart(field.y_rest, v, u, maps.cell_y)
     at_x = maps.x_zero[s, t] + sx * dx
     at_y = maps.y_zero[s, t] + sy * dy
     weight = np.float32(weight)
