@@ -43,7 +43,7 @@ def test_the_stack_and_what_each_rule_costs(page: Page, demo: str) -> None:
     working = page.locator(".working")
     expect(working).to_contain_text("the lay with this rule − the lay without it")
     page.get_by_role("button", name="Close").click()
-    expect(page.get_by_text("¼ yd more for nap")).to_be_visible()
+    expect(page.get_by_text("23 cm more for nap")).to_be_visible()
 
     # a wish that needs no lay moves the stack at once
     before = page.get_by_role("heading", level=1).inner_text()

@@ -67,6 +67,10 @@ def printed_length(mm: float, system: System) -> tuple[str, str]:
     return (spoken, "yd") if system == "imperial" else (spoken, f"yd ({length_text(mm, system)})")
 
 
+#: A length that a rule names is told in sixteenths of an inch below this, in eighths from here on, mm.
+SIXTEENTHS_MM = 8.0
+
+
 def round_length(mm: float, system: System) -> tuple[str, str]:
     """A length that a rule names, in the round numbers people say: 3 mm, 25 cm, 2 m; ⅛ in, 10 in, 2 ¼ yd."""
     if system == "metric":
@@ -76,7 +80,7 @@ def round_length(mm: float, system: System) -> tuple[str, str]:
             return f"{_zero(mm / 10.0, 1 if mm < 30.0 else 0):g}", "cm"
         return f"{_zero(mm / 1000.0, 1):g}", "m"
     if mm < MM_PER_INCH:
-        return fraction_text(mm / MM_PER_INCH, 16 if mm < 3.0 else 8), "in"
+        return fraction_text(mm / MM_PER_INCH, 16 if mm < SIXTEENTHS_MM else 8), "in"
     if abs(mm / MM_PER_YARD * 4 - round(mm / MM_PER_YARD * 4)) < ROUND_QUARTER and mm >= MM_PER_YARD / 4:
         return fraction_text(mm / MM_PER_YARD, 4), "yd"
     if mm < MM_PER_YARD:

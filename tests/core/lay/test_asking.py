@@ -48,3 +48,19 @@ def test_a_faded_fold_is_kept_off_where_every_piece_fits_beside_it() -> None:
     assert faded_fold(600.0, 0, 10, 1000, [narrow], False) == (0.0, 587.0, FOLD_REACH_MM, 593.0)
     assert faded_fold(600.0, 0, 10, 1000, [narrow, wide], False) is None
     assert faded_fold(5.0, 0, 10, 1000, [narrow], False) is None, "it lies in the margin"
+
+
+@pytest.mark.parametrize(
+    ("names", "told"),
+    [
+        (["Front", "Back"], ["Front", "Back"]),
+        (["Front", "Front"], ["Front", "Front (2)"]),
+        (["Front", "Front", "Front (2)"], ["Front", "Front (3)", "Front (2)"]),
+        (["Front (2)", "Front", "Front", "Front"], ["Front (2)", "Front", "Front (3)", "Front (4)"]),
+        (["", ""], ["", " (2)"]),
+    ],
+)
+def test_pieces_of_one_name_are_told_apart(names: list[str], told: list[str]) -> None:
+    from idle_selvage.core.lay.asking import _told_apart
+
+    assert _told_apart(names) == told and len(set(told)) == len(told)

@@ -184,12 +184,16 @@ def ask(
 
 
 def _told_apart(names: Sequence[str]) -> list[str]:
-    """A second piece of one name is “Front (2)”."""
-    seen: dict[str, int] = {}
+    """A second piece of one name is “Front (2)”, or the next number that nobody has."""
+    taken, seen = set(names), set[str]()
     out = []
     for name in names:
-        seen[name] = seen.get(name, 0) + 1
-        out.append(name if seen[name] == 1 else f"{name} ({seen[name]})")
+        told, number = name, 1
+        while told in seen or (number > 1 and told in taken):
+            number += 1
+            told = f"{name} ({number})"
+        seen.add(told)
+        out.append(told)
     return out
 
 

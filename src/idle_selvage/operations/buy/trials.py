@@ -119,7 +119,8 @@ def begin_trials(session: Session, now: Standing, part: Part, wanted: Sequence[T
     )
     session.add(job)
     session.flush()
-    note(session, now.garment, "buy", f"Began trying {len(missing)} lays on the side.", part=part)
+    lays = "1 lay" if len(missing) == 1 else f"{len(missing)} lays"
+    note(session, now.garment, "buy", f"Began trying {lays} on the side.", part=part)
     return job
 
 

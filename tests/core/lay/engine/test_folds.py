@@ -172,7 +172,7 @@ def test_a_flaw_shows_on_the_layer_where_it_lies() -> None:
     made = best(data)
     assert made.length == pytest.approx(320, abs=0.2), "both copies begin behind the hole"
     open_lay = best({**data, "folds": ["open"]})
-    assert open_lay.length == pytest.approx(320, abs=0.2)
+    assert open_lay.length == pytest.approx(300, abs=0.2), "unfolded there is just room for both beside it"
 
 
 def test_a_crosswise_fold_goes_where_the_flaws_leave_room() -> None:

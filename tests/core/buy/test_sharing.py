@@ -1,0 +1,41 @@
+"""Several garments from one length."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+import pytest
+
+from idle_selvage.core.buy.sharing import Sharer, apart, saving, together
+from idle_selvage.core.lay.problem import Bars, LayPiece, Match, Problem
+from idle_selvage.core.working import Figure
+
+SQUARE = ((0.0, 0.0), (200.0, 0.0), (200.0, 100.0), (0.0, 100.0))
+OWN = Problem(1400.0, (LayPiece("Front", SQUARE),), gap=3.0, folds=("open",), blocked=((0.0, 0.0, 10.0, 10.0),))
+
+
+def test_each_keeps_its_pieces_and_meets_only_its_own() -> None:
+    meeting = LayPiece("Front", SQUARE, match=(Match("side", (0.0, 0.0), along=True),))
+    other = Problem(1100.0, (meeting, LayPiece("Back", SQUARE)), gap=5.0, bars=Bars(x_repeat=60.0))
+    both = together(OWN, [Sharer("Skirt", OWN), Sharer("Slip", other), Sharer("Coat", None, "it has no pieces")])
+    assert [p.id for p in both.pieces] == ["Skirt: Front", "Slip: Front", "Slip: Back"]
+    assert both.pieces[1].match[0].group == "Slip: side"
+    assert (both.width, both.blocked) == (OWN.width, OWN.blocked), "it is the first one's cloth"
+    assert both.gap == 5.0 and both.bars == other.bars
+
+
+def test_apart_is_known_only_when_all_are() -> None:
+    one, two = Figure(1400.0, "purchase"), Figure(900.0, "purchase")
+    assert apart([]) is None and apart([one, None]) is None
+    found = apart([one, two])
+    assert found is not None and found.value == 2300.0 and len(found.steps[0].inputs) == 2
+
+
+def test_what_is_saved_worked_by_hand() -> None:
+    there = saving(Figure(2300.0, "purchase"), Figure(1900.0, "purchase"), 12.5)
+    assert there is not None and there.length.value == 400.0 and there.worth
+    assert there.money is not None and there.money.value == pytest.approx(5.0)
+    assert saving(None, Figure(1.0, "purchase"), 1.0) is None and saving(Figure(1.0, "purchase"), None, 1.0) is None
+    none = saving(Figure(1900.0, "purchase"), Figure(1900.0, "purchase"), None)
+    assert none is not None and not none.worth and none.money is None
+    assert not replace(none, length=Figure(-300.0, "purchase")).worth, "dearer together saves nothing"

@@ -1,0 +1,27 @@
+"""One's own past tests of like cloth."""
+
+from __future__ import annotations
+
+import statistics
+
+import pytest
+
+from idle_selvage.core.shrink.history import LEAST_TESTS, Past, from_history, told
+
+
+def test_mean_and_two_spreads_as_a_reference_library_has_them() -> None:
+    # reference: statistics of the standard library, whose stdev is the sample standard deviation
+    tests = [Past("a", 4.0, 2.0), Past("b", 5.5, 2.5), Past("c", 7.0, 1.5), Past("d", 4.5, 3.0)]
+    for direction in ("warp", "weft"):
+        values = [getattr(test, direction) for test in tests]
+        found = from_history(tests, direction)  # type: ignore[arg-type]
+        assert found is not None and found.value == pytest.approx(statistics.mean(values))
+        assert found.high == pytest.approx(statistics.mean(values) + 2 * statistics.stdev(values))
+        assert found.steps[-1].result.value == found.high, "the working ends with what is planned"
+
+
+def test_too_few_say_nothing_and_say_so() -> None:
+    few = [Past("a", 4.0, 2.0)] * (LEAST_TESTS - 1)
+    assert from_history(few, "warp") is None and f"there are {len(few)}" in told(few)
+    assert "there is 1" in told(few[:1]) and told([]) == ""
+    assert from_history([*few, few[0]], "warp") is not None and str(LEAST_TESTS) in told([*few, few[0]])
