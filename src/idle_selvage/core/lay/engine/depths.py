@@ -325,17 +325,6 @@ def cell_of(maps, s, t, dx, dy):
 
 
 @njit(cache=True)
-def apart(rest, v, u, cell):
-    """By how many cells more variant ``v`` lies further than ``u`` for what each has beyond its cell, ``rest`` in mm.
-
-    Both ways round the same, which rounding halves up is not: of the two, the first decides.
-    """
-    if v <= u:
-        return int(np.floor((rest[v] - rest[u]) / cell + HALF))
-    return -int(np.floor((rest[u] - rest[v]) / cell + HALF))
-
-
-@njit(cache=True)
 def depth_at(maps, s, t, dx, dy):
     """Depth of shape s in shape t, when s lies ``dx``, ``dy`` cells further than t; thirds of a cell."""
     at = cell_of(maps, s, t, dx, dy)

@@ -45,7 +45,7 @@ def exact_lattice(frame: Frame, field: Field, maps: Maps, hulls: Hulls) -> None:
 def correct(hulls, maps, s, t, dx, dy, step_x, step_y, sign):
     """Test shape s at every lattice offset from t, which is (dx, dy) and whole steps.
 
-    ``sign`` is 1 when the variant of s comes before that of t, else −1: so halves are rounded as by ``apart``.
+    ``sign`` is 1 when the variant of s comes before that of t, else −1: so halves are rounded as by ``pair_depth``.
     """
     w = hulls.whole
     k0 = int(np.floor((-w[s, 2] - dx) / step_x))

@@ -12,7 +12,7 @@ from typing import Any, NamedTuple
 import numpy as np
 from numba import njit
 
-from .depths import apart, depth_at
+from .depths import HALF, depth_at
 from .draws import below, unit
 
 #: Weights grow by a factor between these, the more the deeper the overlap; other pairs slowly forget.
@@ -56,8 +56,10 @@ class Here(NamedTuple):
 @njit(cache=True)
 def pair_depth(maps, field, v, x, y, u, ux, uy):
     """Depth of variant ``v`` at (x, y) in variant ``u`` at (ux, uy)."""
-    dx = x - ux + apart(field.x_rest, v, u, maps.cell_x)
-    dy = y - uy + apart(field.y_rest, v, u, maps.cell_y)
+    # rounding halves up is not the same from both sides: of the two variants the first decides
+    sign = 1 if v <= u else -1
+    dx = x - ux + sign * int(np.floor(sign * (field.x_rest[v] - field.x_rest[u]) / maps.cell_x + HALF))
+    dy = y - uy + sign * int(np.floor(sign * (field.y_rest[v] - field.y_rest[u]) / maps.cell_y + HALF))
     return depth_at(maps, field.shape[v], field.shape[u], dx, dy)
 
 
@@ -95,8 +97,9 @@ def _add(maps, field, sums, v, x0, xs, nx, y0, ys, ny, u, ux, uy, weight):
     start = maps.start[s, t]
     sx = maps.x_sign[s, t]
     sy = maps.y_sign[s, t]
-    dx = x0 - ux + apart(field.x_rest, v, u, maps.cell_x)
-    dy = y0 - uy + apart(field.y_rest, v, u, maps.cell_y)
+    sign = 1 if v <= u else -1
+    dx = x0 - ux + sign * int(np.floor(sign * (field.x_rest[v] - field.x_rest[u]) / maps.cell_x + HALF))
+    dy = y0 - uy + sign * int(np.floor(sign * (field.y_rest[v] - field.y_rest[u]) / maps.cell_y + HALF))
     at_x = maps.x_zero[s, t] + sx * dx
     at_y = maps.y_zero[s, t] + sy * dy
     weight = np.float32(weight)
