@@ -160,6 +160,44 @@ def test_no_request_gives_a_fault(case: schemathesis.Case, laid: Person) -> None
         assert set(answer.get_json()) == {"code", "message", "fields"}
 
 
+def _entries(schema: dict[str, Any], depth: int = 0) -> list[Any]:
+    """Bodies that put a whole number too large for anything in each place where something can be put, one at a time."""
+    if "$ref" in schema:
+        return _entries(DOCUMENT["components"]["schemas"][schema["$ref"].rsplit("/", 1)[1]], depth)
+    if "anyOf" in schema:
+        return [entry for one in schema["anyOf"] for entry in _entries(one, depth)]
+    if "properties" in schema and depth < 4:
+        return [{name: entry} for name, one in schema["properties"].items() for entry in _entries(one, depth + 1)]
+    if schema.get("type") == "array" and depth < 4:
+        return [[entry] for entry in _entries(schema.get("items", {}), depth + 1)] or [[HUGE]]
+    return [HUGE, 2**63]
+
+
+#: Too large for a float, as 2 to the power of 63 is too large for SQLite.
+HUGE = 10**400
+
+
+@pytest.mark.parametrize(("method", "path", "operation"), OPERATIONS, ids=[o["operationId"] for _, _, o in OPERATIONS])
+def test_a_whole_number_too_large_is_refused_wherever_it_stands(
+    method: str, path: str, operation: dict[str, Any], laid: Person
+) -> None:
+    asked: list[tuple[str, Any]] = []
+    usual = BODIES.get(operation["operationId"], {})
+    if "requestBody" in operation:
+        for entry in _entries(operation["requestBody"]["content"]["application/json"]["schema"]):
+            asked.append((filled(path), {**usual, **entry}))
+    for parameter in operation.get("parameters", []):
+        for number in (HUGE, 2**63):
+            if parameter["in"] == "path":
+                asked.append((filled(path.replace(f"{{{parameter['name']}}}", str(number))), usual or None))
+            else:
+                asked.append((f"{filled(path)}?{parameter['name']}={number}", None))
+    for where, body in asked:
+        answer = laid.client.open(where, method=method.upper(), json=body, base_url="http://127.0.0.1")
+        assert answer.status_code < 500, (where[:80], str(body)[:200])
+        assert answer.status_code < 400 or answer.get_json()["message"], where[:80]
+
+
 @given(st.sampled_from([(m, p) for m, p, o in OPERATIONS if "requestBody" in o]), st.binary(max_size=60))
 @settings(max_examples=60, suppress_health_check=[HealthCheck.function_scoped_fixture])
 def test_any_bytes_as_a_body_are_refused_in_words(laid: Person, where: tuple[str, str], body: bytes) -> None:
