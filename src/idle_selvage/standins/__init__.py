@@ -1,1 +1,1 @@
-"""Small simulated stand-ins for outside devices and services (washer, shop, tape): none is needed yet."""
+"""Small simulated stand-ins for outside devices and services: a washer, a shop's price list, a digital tape."""
