@@ -21,8 +21,7 @@ SAID = "said"
 def note(session: Session, garment: models.Project | None, stage: str, what: str, **detail: Any) -> None:
     """Write one line into a garment's log, or into the cupboard's own (None)."""
     if isinstance(what, Sentence):
-        parts = {k: [p.value, p.kind] if isinstance(p, Quantity) else str(p) for k, p in what.parts.items()}
-        detail[SAID] = {"template": what.template, "parts": parts}
+        detail[SAID] = _kept(what)
     log_entry.add(session, None if garment is None else garment.id, stage, str(what), detail)
 
 
@@ -52,9 +51,24 @@ def read_log(session: Session, garment: models.Project) -> list[LogLine]:
     ]
 
 
+def _kept(told: Sentence) -> dict[str, Any]:
+    """A sentence as it is kept, sentences inside it too."""
+    parts: dict[str, Any] = {}
+    for name, part in told.parts.items():
+        if isinstance(part, Quantity):
+            parts[name] = [part.value, part.kind]
+        else:
+            parts[name] = _kept(part) if isinstance(part, Sentence) else str(part)
+    return {"template": told.template, "parts": parts}
+
+
+def _read(kept: Mapping[str, Any]) -> Sentence:
+    parts: dict[str, Part] = {}
+    for name, part in kept["parts"].items():
+        parts[name] = _read(part) if isinstance(part, dict) else part if isinstance(part, str) else Quantity(*part)
+    return Sentence(kept["template"], **parts)
+
+
 def _said(row: models.LogEntry) -> str:
     kept = row.detail.get(SAID)
-    if kept is None:
-        return row.what
-    parts: dict[str, Part] = {k: p if isinstance(p, str) else Quantity(p[0], p[1]) for k, p in kept["parts"].items()}
-    return Sentence(kept["template"], **parts)
+    return row.what if kept is None else _read(kept)

@@ -27,7 +27,7 @@ from ..core.shrink.swatch import (
 )
 from ..core.shrink.treatment import SCHOOLS
 from ..core.wording import Sentence, joined, sentence_of
-from ..core.working import Figure, length
+from ..core.working import Figure, about
 from ..standins.washer import Appliance, Specimen
 from ..store import cloth as cloths
 from ..store import models
@@ -84,7 +84,7 @@ def keep_reading(session: Session, garment: models.Project, cloth: models.Cloth,
         said.append("diagonals")
     if given.graduation is not None:
         row.graduation = given.graduation
-        said.append(Sentence("tape read to {graduation}", graduation=length(given.graduation)))
+        said.append(Sentence("tape read to {graduation}", graduation=about(given.graduation)))
     _kept(session, garment, cloth, row, Sentence("Swatch readings: {said}.", said=joined(said, "; ")) if said else "")
 
 
