@@ -299,3 +299,21 @@ def test_a_second_demo_start_keeps_what_was_changed(tmp_path: Path) -> None:
     assert len(ask(address, "/projects")["projects"]) == 5
     server.terminate()
     server.wait(timeout=60)
+
+
+def test_only_serving_loads_the_web(tmp_path: Path) -> None:
+    (tmp_path / "p.json").write_text(json.dumps(shirt()))
+    problem, lay, home = (str(tmp_path / name) for name in ("p.json", "l.json", "home"))
+    code = (
+        "import sys\n"
+        "from pathlib import Path\n"
+        "from idle_selvage import cli\n"
+        "from idle_selvage.store.database import Database\n"
+        f"assert cli.main(['lay', {problem!r}, '--steps', '5', '--workers', '1', '--out', {lay!r}]) == 0\n"
+        f"assert cli.main(['lay', '--check', {problem!r}, {lay!r}]) == 0\n"
+        f"Database(Path({home!r})).migrate()\n"
+        f"assert cli.main(['backup', '--home', {home!r}, {home!r} + '/copy']) == 0\n"
+        f"assert cli.main(['tape', '--home', {home!r}, '248.5']) == 2\n"
+        "assert not {'flask', 'flask_openapi3', 'pydantic', 'waitress'} & set(sys.modules), 'no web'\n"
+    )
+    subprocess.run([sys.executable, "-c", code], check=True, capture_output=True)
