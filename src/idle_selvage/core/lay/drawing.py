@@ -11,7 +11,7 @@ from typing import Literal
 
 from ..plan.arrow import grainline
 from ..plan.outline import Outline, Point, whole_polygon
-from .answer import Lay
+from .answer import Cut, Lay
 from .placing import distances_to_edge, place
 from .problem import LayPiece
 
@@ -89,46 +89,40 @@ def draw(
     leans = leans or {}
     section = lay.sections[0]
     folded = section.fold == "lengthwise" and view == "pinned"
-    fold_at = section.fold_at[0] if folded else None
+    table = _Table(width, margins, section.fold_at[0] if folded else None)
     shapes: list[PlacedShape] = []
-    if folded:
-        seen: dict[str, int] = {}
-        for entry in lay.laid:
-            seen[entry.piece] = seen.get(entry.piece, 0) + 1
-            shapes.append(
-                _shown(
-                    pieces[entry.piece],
-                    seen[entry.piece],
-                    entry.layers,
-                    entry.x,
-                    entry.y,
-                    entry.turn,
-                    entry.mirrored,
-                    width,
-                    margins,
-                    fold_at,
-                    leans.get(entry.piece, 0),
-                )
-            )
-    else:
-        for cut in lay.cut:
-            shapes.append(
-                _shown(
-                    pieces[cut.piece],
-                    cut.copy,
-                    1,
-                    cut.x,
-                    cut.y,
-                    cut.turn,
-                    cut.mirrored,
-                    width,
-                    margins,
-                    None,
-                    leans.get(cut.piece, 0),
-                )
-            )
-    low = fold_at if fold_at is not None else 0.0
-    return Drawing(view, lay.length, low, width, fold_at, tuple(shapes), on_folded(blocked, fold_at))
+    seen: dict[str, int] = {}
+    for entry in lay.laid if folded else lay.cut:
+        seen[entry.piece] = seen.get(entry.piece, 0) + 1
+        copy, layers = (entry.copy, 1) if isinstance(entry, Cut) else (seen[entry.piece], entry.layers)
+        pose = _Pose(copy, layers, entry.x, entry.y, entry.turn, entry.mirrored)
+        shapes.append(_shown(pieces[entry.piece], pose, table, leans.get(entry.piece, 0)))
+    low = table.fold_at if table.fold_at is not None else 0.0
+    return Drawing(view, lay.length, low, width, table.fold_at, tuple(shapes), on_folded(blocked, table.fold_at))
+
+
+@dataclass(frozen=True)
+class _Table:
+    """The cloth as it lies: its usable width, the near and far margin, where a fold edge lies; mm."""
+
+    width: float
+    margins: tuple[float, float]
+    fold_at: float | None
+
+
+@dataclass(frozen=True)
+class _Pose:
+    """Where one copy lies, and how."""
+
+    copy: int
+    layers: int
+    x: float
+    y: float
+    turn: int
+    mirrored: bool
+
+    def place(self, points: Sequence[Point]) -> Outline:
+        return place(points, x=self.x, y=self.y, turn=self.turn, mirrored=self.mirrored)
 
 
 def on_folded(areas: Sequence[Area], fold_at: float | None) -> tuple[Area, ...]:
@@ -145,43 +139,31 @@ def on_folded(areas: Sequence[Area], fold_at: float | None) -> tuple[Area, ...]:
     return tuple(found)
 
 
-def _shown(
-    piece: LayPiece,
-    copy: int,
-    layers: int,
-    x: float,
-    y: float,
-    turn: int,
-    mirrored: bool,
-    width: float,
-    margins: tuple[float, float],
-    fold_at: float | None,
-    lean: int,
-) -> PlacedShape:
-    half = piece.on_fold and fold_at is not None
+def _shown(piece: LayPiece, pose: _Pose, table: _Table, lean: int) -> PlacedShape:
+    half = piece.on_fold and table.fold_at is not None
     base: Outline = piece.outline
     if piece.on_fold and not half:
         base = tuple((float(a), float(b)) for a, b in whole_polygon(piece.outline).exterior.coords[:-1])
     arrow = _leaning(base, lean) if lean else grainline(base, on_fold=half)
-    outline = place(base, x=x, y=y, turn=turn, mirrored=mirrored)
-    tail, head = place(arrow, x=x, y=y, turn=turn, mirrored=mirrored)
+    outline = pose.place(base)
+    tail, head = pose.place(arrow)
+    edge, from_tail, from_head = _measure(tail, head, pose.turn, table)
     xs = [p[0] for p in outline]
-    edge, low, high = _measure(tail, head, turn, width, margins, fold_at)
     return PlacedShape(
-        f"{piece.id}·{copy}",
-        piece.id,
-        copy,
-        layers,
-        turn,
-        mirrored,
-        outline,
-        tail,
-        head,
-        edge,
-        low,
-        high,
-        (min(xs), max(xs)),
-        _lies((turn + lean) % 360),
+        key=f"{piece.id}·{pose.copy}",
+        piece=piece.id,
+        copy=pose.copy,
+        layers=pose.layers,
+        turn=pose.turn,
+        mirrored=pose.mirrored,
+        outline=outline,
+        tail=tail,
+        head=head,
+        edge=edge,
+        tail_distance=from_tail,
+        head_distance=from_head,
+        from_end=(min(xs), max(xs)),
+        lies=_lies((pose.turn + lean) % 360),
     )
 
 
@@ -197,14 +179,12 @@ def _leaning(outline: Outline, lean: int) -> tuple[Point, Point]:
     return tail, head
 
 
-def _measure(
-    tail: Point, head: Point, turn: int, width: float, margins: tuple[float, float], fold_at: float | None
-) -> tuple[EdgeName, float, float]:
+def _measure(tail: Point, head: Point, turn: int, table: _Table) -> tuple[EdgeName, float, float]:
     """The nearest edge to measure to, and the two distances. A cross-grain arrow is measured to the cut end."""
     if turn in (90, 270):
         return "cut end", tail[0], head[0]
-    lines: list[tuple[EdgeName, float]] = [("far selvage", width + margins[1])]
-    lines.append(("near selvage", -margins[0]) if fold_at is None else ("fold", fold_at))
+    lines: list[tuple[EdgeName, float]] = [("far selvage", table.width + table.margins[1])]
+    lines.append(("near selvage", -table.margins[0]) if table.fold_at is None else ("fold", table.fold_at))
     middle = (tail[1] + head[1]) / 2
     name, y = min(lines, key=lambda line: abs(line[1] - middle))
     return (name, *distances_to_edge(tail, head, y))

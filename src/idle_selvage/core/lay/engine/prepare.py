@@ -200,108 +200,148 @@ def grow(ring: Ring, by: float, half: str) -> Ring:
     return np.array(grown.exterior.coords[:-1])
 
 
-def rows_of(frame: Frame) -> tuple[rows.Rows, rows.Taken, float]:
-    """The table of intervals per row, scratch memory for it, and the height of a row."""
+def row_height(frame: Frame) -> float:
+    """The height of a row: a part of the repeat across, or of the width; near :data:`ROW_MM`."""
     repeat = frame.strip.y_repeat
     if repeat > 0:
-        h = repeat / math.ceil(repeat / ROW_MM)
-    else:
-        # a multiple of twelve: halves, thirds and quarters of the width are whole rows
-        h = frame.height / (12 * max(2, math.ceil(frame.height / ROW_MM / 12)))
-    number = math.ceil(frame.height / h - 1e-6)
-    per: dict[str, list[float]] = {k: [] for k in ("first", "rows", "length", "row", "step", "count", "base", "xs")}
-    ptr: list[int] = [0]
-    lo_parts: list[Floats] = []
-    hi_parts: list[Floats] = []
-    cache: dict[tuple[int, float], tuple[int, int]] = {}
+        return repeat / math.ceil(repeat / ROW_MM)
+    # a multiple of twelve: halves, thirds and quarters of the width are whole rows
+    return frame.height / (12 * max(2, math.ceil(frame.height / ROW_MM / 12)))
 
-    def raster(shape: int, shift: float, top: int) -> tuple[int, int]:
+
+class _Rasters:
+    """The intervals of shapes row by row, each shape at each shift worked out once."""
+
+    def __init__(self, frame: Frame, h: float) -> None:
+        self.frame, self.h = frame, h
+        self.ptr: list[int] = [0]
+        self._lo: list[Floats] = []
+        self._hi: list[Floats] = []
+        self._known: dict[tuple[int, float], tuple[int, int]] = {}
+
+    def of(self, shape: int, shift: float, top: int) -> tuple[int, int]:
+        """Where the rows of a shape begin and how many, at most ``top``, it has when it lies ``shift`` into a row."""
         key = (shape, round(shift, 6))
-        if key not in cache:
-            ring = frame.shapes[shape] + np.array([0.0, shift])
-            count = max(1, math.ceil((float(ring[:, 1].max()) - rows.ROW_SLACK_MM) / h))
+        if key not in self._known:
+            ring = self.frame.shapes[shape] + np.array([0.0, shift])
+            count = max(1, math.ceil((float(ring[:, 1].max()) - rows.ROW_SLACK_MM) / self.h))
             count = min(count, max(1, top))
             lo, hi = np.empty(count * rows.MAX_PER_ROW), np.empty(count * rows.MAX_PER_ROW)
             at = np.empty(count + 1, dtype=np.int64)
-            total = int(rows.row_intervals(np.ascontiguousarray(ring), h, count, lo, hi, at))
+            total = int(rows.row_intervals(np.ascontiguousarray(ring), self.h, count, lo, hi, at))
             if total < 0:
                 raise BadProblem(["An outline is too jagged to be laid; simplify it."])
-            cache[key] = (len(ptr) - 1, count)
-            base = ptr[-1]
-            ptr.extend((at[1:] + base).tolist())
-            lo_parts.append(lo[:total].copy())
-            hi_parts.append(hi[:total].copy())
-        return cache[key]
+            self._known[key] = (len(self.ptr) - 1, count)
+            base = self.ptr[-1]
+            self.ptr.extend((at[1:] + base).tolist())
+            self._lo.append(lo[:total].copy())
+            self._hi.append(hi[:total].copy())
+        return self._known[key]
 
+    def intervals(self) -> tuple[list[float], list[float]]:
+        """All beginnings and all ends, in the order of ``ptr``."""
+        if not self._lo:
+            return [], []
+        return np.concatenate(self._lo).tolist(), np.concatenate(self._hi).tolist()
+
+
+def _places(spot: Spot, h: float, room: int) -> tuple[int, int]:
+    """Every how many rows a spot has a place, and how many of them lie in ``room`` rows beyond its first."""
+    step = round(spot.variant.y_step / h) if spot.variant.y_step else 1
+    if spot.variant.y_step and abs(step * h - spot.variant.y_step) > 1e-6:
+        # a single place whose step is not the cloth's repeat
+        step = 1
+    places = spot.count if spot.count else math.floor((spot.y_high - spot.y_low) / h + 1e-4) + 1
+    return step, max(1, min(places, room // max(1, step) + 1))
+
+
+def _spot_rows(frame: Frame, rasters: _Rasters, number: int) -> tuple[dict[str, list[float]], int]:
+    """Every spot in rows, as columns, and how many rows there must be: ``number``, or more where one reaches over."""
+    h = rasters.h
+    per: dict[str, list[float]] = {k: [] for k in ("first", "rows", "length", "row", "step", "count", "base", "xs")}
     for spot in frame.spots:
         row = math.floor(spot.y_low / h + 1e-4)
         shift = max(0.0, spot.y_low - row * h)
         row = max(0, row)
-        first, count = raster(spot.shape, shift if shift > 1e-6 else 0.0, number - row)
-        step = round(spot.variant.y_step / h) if spot.variant.y_step else 1
-        if spot.variant.y_step and abs(step * h - spot.variant.y_step) > 1e-6:
-            # a single place whose step is not the cloth's repeat
-            step = 1
-        places = spot.count if spot.count else math.floor((spot.y_high - spot.y_low) / h + 1e-4) + 1
-        places = max(1, min(places, (number - row - count) // max(1, step) + 1))
-        for key, value in zip(
-            per,
-            (first, count, frame.shapes[spot.shape][:, 0].max(), row, step, places, spot.x_base, spot.variant.x_step),
-            strict=True,
-        ):
+        first, count = rasters.of(spot.shape, shift if shift > 1e-6 else 0.0, number - row)
+        step, places = _places(spot, h, number - row - count)
+        length = frame.shapes[spot.shape][:, 0].max()
+        values = (first, count, length, row, step, places, spot.x_base, spot.variant.x_step)
+        for key, value in zip(per, values, strict=True):
             per[key].append(float(value))
         number = max(number, row + count)
-    ground: list[list[tuple[float, float]]] = [[] for _ in range(number)]
-    late: list[list[tuple[float, float]]] = [[] for _ in range(number)]
-    on_ground: list[tuple[int, int, int, float, bool]] = []
+    return per, number
+
+
+Intervals = list[list[tuple[float, float]]]
+
+
+def _ground(frame: Frame, rasters: _Rasters, number: int) -> tuple[Intervals, Intervals]:
+    """What obstacles take of each row: for every part, and for all but border parts."""
+    h = rasters.h
+    ground: Intervals = [[] for _ in range(number)]
+    late: Intervals = [[] for _ in range(number)]
+    placed: list[tuple[int, int, int, float, bool]] = []
     for shape, x, y, reserved in frame.obstacles:
         row = math.floor(y / h + 1e-6)
-        on_ground.append((row, *raster(shape, max(0.0, y - row * h), 10**9), x, reserved))
-    lo_all = np.concatenate(lo_parts).tolist() if lo_parts else []
-    hi_all = np.concatenate(hi_parts).tolist() if hi_parts else []
-    for row, first, count, x, reserved in on_ground:
+        placed.append((row, *rasters.of(shape, max(0.0, y - row * h), 10**9), x, reserved))
+    lo, hi = rasters.intervals()
+    for row, first, count, x, reserved in placed:
         for k in range(count):
             if not 0 <= row + k < number:
                 continue
-            for p in range(ptr[first + k], ptr[first + k + 1]):
-                (late if reserved else ground)[row + k].append((x + lo_all[p], x + hi_all[p]))
-    flat_ptr = np.array(ptr)
-    widest = int(np.max(np.diff(flat_ptr))) if len(ptr) > 1 else 1
+            for p in range(rasters.ptr[first + k], rasters.ptr[first + k + 1]):
+                (late if reserved else ground)[row + k].append((x + lo[p], x + hi[p]))
+    return ground, late
+
+
+def _table(lists: Intervals) -> tuple[Ints, Floats, Floats]:
+    """Intervals of each row as counts and rectangular arrays, in order along the row."""
+    count = np.array([len(one) for one in lists], dtype=np.int64)
+    wide = max(1, max(len(one) for one in lists))
+    lo, hi = np.zeros((len(lists), wide)), np.zeros((len(lists), wide))
+    for r, one in enumerate(lists):
+        for o, (a, b) in enumerate(sorted(one)):
+            lo[r, o], hi[r, o] = a, b
+    return count, lo, hi
+
+
+def rows_of(frame: Frame) -> tuple[rows.Rows, rows.Taken, float]:
+    """The table of intervals per row, scratch memory for it, and the height of a row."""
+    h = row_height(frame)
+    rasters = _Rasters(frame, h)
+    per, number = _spot_rows(frame, rasters, math.ceil(frame.height / h - 1e-6))
+    ground, late = _ground(frame, rasters, number)
+    lo, hi = rasters.intervals()
+    ptr = np.array(rasters.ptr)
+    widest = int(np.max(np.diff(ptr))) if len(ptr) > 1 else 1
     room = frame.count * widest + 1 + max(len(a) + len(b) for a, b in zip(ground, late, strict=True))
-    tables = []
-    for lists in (ground, late):
-        cnt = np.zeros(number, dtype=np.int64)
-        wide = max(1, max(len(one) for one in lists))
-        lo, hi = np.zeros((number, wide)), np.zeros((number, wide))
-        for r, one in enumerate(lists):
-            cnt[r] = len(one)
-            for o, (a, b) in enumerate(sorted(one)):
-                lo[r, o], hi[r, o] = a, b
-        tables += [cnt, lo, hi]
+    ground_cnt, ground_lo, ground_hi = _table(ground)
+    late_cnt, late_lo, late_hi = _table(late)
     parts = frame.strip.parts
-    columns = {k: np.array(v, dtype=np.int64) for k, v in per.items() if k not in ("length", "base", "xs")}
+    whole = {k: np.array(v, dtype=np.int64) for k, v in per.items() if k not in ("length", "base", "xs")}
     table = rows.Rows(
         start=np.array(frame.start),
         stop=np.array(frame.stop),
         weight=np.array([part.area / frame.strip.width for part in parts]),
         early=np.array([part.border for part in parts], dtype=np.bool_),
-        first=columns["first"],
-        rows=columns["rows"],
+        first=whole["first"],
+        rows=whole["rows"],
         length=np.array(per["length"]),
-        row=columns["row"],
-        row_step=columns["step"],
-        row_count=columns["count"],
+        row=whole["row"],
+        row_step=whole["step"],
+        row_count=whole["count"],
         x_base=np.array(per["base"]),
         x_step=np.array(per["xs"]),
-        ptr=flat_ptr,
-        lo=np.array(lo_all),
-        hi=np.array(hi_all),
-        ground_cnt=tables[0],
-        ground_lo=tables[1],
-        ground_hi=tables[2],
-        late_cnt=tables[3],
-        late_lo=tables[4],
-        late_hi=tables[5],
+        ptr=ptr,
+        lo=np.array(lo),
+        hi=np.array(hi),
+        ground_cnt=ground_cnt,
+        ground_lo=ground_lo,
+        ground_hi=ground_hi,
+        late_cnt=late_cnt,
+        late_lo=late_lo,
+        late_hi=late_hi,
     )
     taken = rows.Taken(np.zeros(number, dtype=np.int64), np.empty((number, room)), np.empty((number, room)))
     return table, taken, h
