@@ -185,7 +185,7 @@ class SwatchStanding:
     """One cloth's swatch for a garment, and what follows from it. Lengths in mm.
 
     ``too_small``: the marked distance that would do where the tape alone leaves too much; ``least``: the one at which
-    it is fine enough.
+    it is fine enough, with so many ``readings``.
     """
 
     cloth: ClothStanding
@@ -196,6 +196,7 @@ class SwatchStanding:
     lines: tuple[SwatchLine, ...]
     least: float
     too_small: float | None
+    readings: int
 
     def shape(self, wash: int) -> tuple[tuple[float, float], ...]:
         """The swatch's true shape after a wash (0: before any)."""
@@ -219,6 +220,7 @@ def read_swatch(session: Session, cloth: models.Cloth) -> SwatchStanding:
         tuple(_line(one) for one in swatches.swatches(session, cloth.id)),
         least_swatch(graduation, readings),
         too_small(test),
+        readings,
     )
 
 

@@ -34,7 +34,7 @@ def test_several_washes_a_shape_and_a_verdict(person: Person) -> None:
     assert kept["cycles"][1]["skew"]["number"] == "2.1" and kept["cycles"][0]["skew"] is None
     assert len(kept["before_corners"]) == len(kept["cycles"][1]["corners"]) == 4
     assert kept["cycles"][1]["corners"][3][0] > 0, "the far side leans the way of the longer diagonal"
-    assert kept["warp_known"]["figure"]["number"] == "6.0" and kept["too_small"] is None
+    assert kept["warp_known"]["figure"]["number"] == "6.0" and kept["too_small"] is False
 
 
 def test_one_diagonal_waits_for_the_other(person: Person) -> None:
@@ -64,7 +64,12 @@ def test_a_cloth_that_has_not_come_to_rest_is_not_done(person: Person) -> None:
 def test_a_swatch_too_small_to_tell_says_how_large_it_should_be(person: Person) -> None:
     project(person)
     told = person.ask("PUT", "/projects/1/swatch", warp=[["4", "3.9"]], weft=[["4", "3.9"]])["shrink"]
-    assert told["too_small"]["mm"] == pytest.approx(told["least_swatch"]["mm"]) and told["too_small"]["mm"] > 80
+    assert told["too_small"] and told["marks_told"].startswith(
+        "Too small to tell 1 % with this tape: mark at least 8.2 cm"
+    )
+    # marked as far apart as it says, it will do
+    wider = person.ask("PUT", "/projects/1/swatch", warp=[["8.2", "8"]], weft=[["8.2", "8"]])["shrink"]
+    assert not wider["too_small"] and "1 reading." in wider["marks_told"]
 
 
 def test_own_tests_of_like_cloth_narrow_the_guess(person: Person) -> None:

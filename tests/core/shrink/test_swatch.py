@@ -13,12 +13,15 @@ from idle_selvage.core.shrink.swatch import (
     added,
     corners,
     cycles,
+    how_to_begin,
     in_all,
+    marks_told,
     row_fault,
     skew_from_diagonals,
     too_small,
     verdict,
 )
+from idle_selvage.core.wording import say
 
 TWICE = Swatch(((250, 238, 235),) * 3, ((250, 245, 243),) * 3)
 
@@ -81,3 +84,12 @@ def test_rows_that_cannot_be() -> None:
     assert "before washing" in row_fault([]) and "before washing" in row_fault([None, 3.0])
     assert "too small" in row_fault([5.0]) and "At most" in row_fault([250.0] * 12)
     assert row_fault([250.0, None, 240.0]) == ""
+
+
+def test_how_far_apart_marks_must_be_is_told_in_the_units_of_who_reads() -> None:
+    assert marks_told(46.8, None, 3) == "Marks 4.7 cm apart or more tell 1 % with this tape and 3 readings."
+    assert (
+        say(marks_told(50.8, None, 1), "imperial") == "Marks 2 in apart or more tell 1 % with this tape and 1 reading."
+    )
+    assert "at least 8.2 cm" in marks_told(46.8, 81.6, 1)
+    assert "25 cm" in how_to_begin() and "10 in" in say(how_to_begin(), "imperial")

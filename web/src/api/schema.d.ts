@@ -2479,10 +2479,18 @@ export interface components {
             advice: components["schemas"]["AdviceOut"];
             /** Swatches */
             swatches: components["schemas"]["SwatchLineOut"][];
-            /** @description the marked distance that is sure to 1 % */
-            least_swatch: components["schemas"]["LengthOut"];
-            /** @description how large it would have to be, when this swatch cannot tell 1 % */
-            too_small: components["schemas"]["LengthOut"] | null;
+            /**
+             * Marks Told
+             * @description how far apart marks must be
+             */
+            marks_told: string;
+            /**
+             * Too Small
+             * @description whether the marks of this swatch are too near each other
+             */
+            too_small: boolean;
+            /** How To Begin */
+            how_to_begin: string;
         };
         /**
          * AdviceOut
@@ -3243,6 +3251,11 @@ export interface components {
         };
         /** EnvelopeOut */
         EnvelopeOut: {
+            /**
+             * More Told
+             * @description when the conversion table asks for more
+             */
+            more_told: string;
             /** Views */
             views: components["schemas"]["ViewOut"][];
             /** Sizes */

@@ -158,6 +158,7 @@ class EnvelopeToldOut(Out):
 
 
 class EnvelopeOut(Out):
+    more_told: str = Field(description="when the conversion table asks for more")
     views: list[ViewOut]
     sizes: list[SizeOut]
     measure: str

@@ -7,7 +7,7 @@ from typing import Any
 
 from ...core.buy import bias, ruffles
 from ...core.buy.convert import YARD, FractionRow, Spoken, spoken, yard_table
-from ...core.buy.envelope import envelope_headline
+from ...core.buy.envelope import envelope_headline, more_told
 from ...core.buy.offers import WeighedOffer, usable
 from ...core.buy.order import RULES
 from ...core.buy.purchase import Purchase
@@ -284,6 +284,7 @@ def envelope_out(show: Presenter, found: EnvelopeStanding) -> out.EnvelopeOut:
     typed, reading = found.typed, found.reading
     converted = reading.converted
     return out.EnvelopeOut(
+        more_told=more_told(),
         views=[
             out.ViewOut(
                 name=v["name"],

@@ -95,8 +95,9 @@ class ShrinkOut(Out):
     past_note: str
     advice: AdviceOut
     swatches: list[SwatchLineOut]
-    least_swatch: LengthOut = Field(description="the marked distance that is sure to 1 %")
-    too_small: LengthOut | None = Field(description="how large it would have to be, when this swatch cannot tell 1 %")
+    marks_told: str = Field(description="how far apart marks must be")
+    too_small: bool = Field(description="whether the marks of this swatch are too near each other")
+    how_to_begin: str
 
 
 class MemberOut(Out):

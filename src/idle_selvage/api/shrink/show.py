@@ -8,7 +8,7 @@ from ...core.cloth.dye import GRADES
 from ...core.cloth.make import blend_text
 from ...core.shrink import history, treatment
 from ...core.shrink.known import Shrinkage
-from ...core.shrink.swatch import Cycle, Row
+from ...core.shrink.swatch import Cycle, Row, how_to_begin, marks_told
 from ...core.shrink.together import ROLES, Member
 from ...core.shrink.treatment import SCHOOLS, Advice, School, programme_text
 from ...operations.shrink import SwatchLine, SwatchStanding
@@ -49,8 +49,9 @@ def shrink_out(show: Presenter, garment: models.Project, found: SwatchStanding) 
         past_note=history.told(past),
         advice=advice_out(known.advice(garment), known.treatment_facts.kinds),
         swatches=[_swatch_line(show, line) for line in found.lines],
-        least_swatch=show.length(found.least),
-        too_small=show.maybe(found.too_small),
+        marks_told=marks_told(found.least, found.too_small, found.readings),
+        too_small=found.too_small is not None,
+        how_to_begin=how_to_begin(),
     )
 
 

@@ -9,7 +9,7 @@ from typing import Literal
 
 from ..units import MM_PER_INCH, MM_PER_YARD
 from ..wording import Sentence, sentence_of
-from ..working import Quantity, Source, length
+from ..working import Quantity, Source, about, length
 
 Fit = Literal["close", "loose"]
 
@@ -36,6 +36,17 @@ TABLE_EIGHTHS: tuple[tuple[int, ...], ...] = (
 )
 #: The quarter yard that the table itself asks for on top.
 MORE_MM = MM_PER_YARD / 4
+
+
+def more_told() -> Sentence:
+    """When the table asks for more."""
+    told = (
+        "Other widths by the handbook’s conversion table, typed from memory. It asks for {more} more for a large "
+        "difference in width, one-way cloth, or sleeves cut in one."
+    )
+    return Sentence(told, more=about(MORE_MM))
+
+
 #: Columns that lie this far apart are a large difference in width. The table does not say; from memory.
 LARGE_COLUMNS = 3
 #: A cloth this much narrower than the width its chart names still counts as that width, inches; common practice,

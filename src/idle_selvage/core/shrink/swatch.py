@@ -31,6 +31,8 @@ WASH_TWICE = ("denim-raw", "flannel", "gauze")
 MOST_WASHES = 8
 #: A tape that leaves more than this, per cent, wants a larger swatch. Common practice, no source.
 FINE_ENOUGH = 1.0
+#: A square swatch as most people cut it, mm each way. Common practice, no source.
+SQUARE_MM = 250.0
 #: Diagonals of one square further apart than this share of their mean are a slip of the tape.
 MOST_SKEW = 0.3
 
@@ -195,6 +197,26 @@ def too_small(swatch: Swatch) -> float | None:
         if expanded_uncertainty(mean, swatch.graduation, len(marks)) > FINE_ENOUGH:
             worst = max(worst or 0.0, least_swatch(swatch.graduation, len(marks)))
     return worst
+
+
+def marks_told(least: float, small: float | None, readings: int) -> Sentence:
+    """How far apart marks must be, mm: ``least`` for so many readings, or ``small`` where a swatch's will not do."""
+    fine = f"{FINE_ENOUGH:g} %"
+    if small is not None:
+        told = "Too small to tell {fine} with this tape: mark at least {small}, or read it more often."
+        return Sentence(told, fine=fine, small=length(small))
+    told = "Marks {least} apart or more tell {fine} with this tape and {readings}."
+    said = "1 reading" if readings == 1 else f"{readings} readings"
+    return Sentence(told, least=length(least), fine=fine, readings=said)
+
+
+def how_to_begin() -> Sentence:
+    """How a swatch is cut, marked and washed. Common practice."""
+    return Sentence(
+        "Cut a square of {side} along the selvage, stitch its edges, mark the warp, measure, wash and dry it as the "
+        "finished thing will be, press it, and measure again.",
+        side=about(SQUARE_MM),
+    )
 
 
 def row_fault(row: Sequence[float | None]) -> str:

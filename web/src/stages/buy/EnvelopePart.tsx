@@ -123,7 +123,7 @@ export function EnvelopePart({ project }: { project: Project }) {
         <h2>Which width</h2>
         <EntryLength label="The cloth is wide" path="to_width" value={found.to_width?.text ?? ""} placeholder={project.cloth.width_readings[0]?.text ?? "not measured"} onSave={(t) => change({ to_width: orNull(t) })} />
         <EntryTick label="sleeves cut in one with the body" value={found.sleeves_in_one} onSave={(sleeves_in_one) => change({ sleeves_in_one })} />
-        <p className="quiet">Other widths by the handbook’s conversion table, typed from memory. It asks for ¼ yd more for a large difference in width, one-way cloth, or sleeves cut in one.</p>
+        <p className="quiet">{found.more_told}</p>
       </aside>
       <ConvertDrawer open={convert} onClose={() => setConvert(false)} />
     </div>

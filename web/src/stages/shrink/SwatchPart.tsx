@@ -83,22 +83,13 @@ export function SwatchPart({ project, shrink }: { project: Project; shrink: Shri
         <p className="look">
           {warp.basis === "range" ? "These are the ranges of common practice for this fibre, not of your cloth. " : ""}
           {warp.basis === "history" ? "These are your own tests of like cloth, not of this one. " : ""}
-          Cut a square of 25 cm (10 in) along the selvage, stitch its edges, mark the warp, measure, wash and dry it as the finished
-          thing will be, press it, and measure again.
+          {shrink.how_to_begin}
         </p>
       )}
       <div className="shrink-grid">
         <div>
           <SwatchPicture project={project} shrink={shrink} />
-          <p className="quiet">
-            {shrink.too_small ? (
-              <span className="look">
-                Too small to tell 1 % with this tape: mark at least {shrink.too_small.text}, or read it more often.
-              </span>
-            ) : (
-              <>Marks {shrink.least_swatch.text} apart or more tell 1 % with this tape and {Math.max(1, shrink.warp.length)} {shrink.warp.length > 1 ? "readings" : "reading"}.</>
-            )}
-          </p>
+          <p className={shrink.too_small ? "look" : "quiet"}>{shrink.marks_told}</p>
           <EntryLength label="The tape is read to" path="graduation" value={shrink.graduation.mm < 2 ? `${Number(shrink.graduation.mm.toFixed(4))} mm` : shrink.graduation.text}
             onSave={(graduation) => swatch({ graduation })} />
         </div>
