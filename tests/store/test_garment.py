@@ -1,0 +1,37 @@
+"""The rows of garments, loaded together."""
+
+from __future__ import annotations
+
+from idle_selvage.operations import cloth, project, shrink
+from idle_selvage.store import garment as stored
+from idle_selvage.store import project as projects
+from idle_selvage.store.database import Database
+
+
+def test_each_garment_gets_its_own_rows_and_no_other_s(database: Database) -> None:
+    with database.begin() as session:
+        one = projects.project(session, 1)
+        two = project.create_garment(session, "Slip")
+        shrink.keep_reading(session, two, two.cloth, shrink.Readings(warp=[[250.0, 240.0]]))
+        lining = cloth.add_beside(session, two, "lining", cloth_id=None, name="Lining")
+        session.flush()
+        first, second = stored.garments(session, [one, two])
+        assert (first.project.id, second.project.id) == (1, two.id)
+        assert first.main.cloth.id != second.main.cloth.id and first.main.swatch is None
+        assert second.main.swatch is not None and second.main.swatch.warp == [[250.0, 240.0]]
+        assert [(role, rows.cloth.id) for role, rows in second.beside] == [("lining", lining.id)] and not first.beside
+        assert (first.chosen is None and first.job is None and first.pieces == []) or not first.pieces
+        assert second.logged > first.logged
+
+
+def test_one_s_own_tests_of_like_cloth_are_those_of_other_cloths(database: Database) -> None:
+    with database.begin() as session:
+        made = []
+        for name in ("a", "b"):
+            row = project.create_garment(session, name)
+            cloth.change_cloth(session, row.cloth, {"blend": [{"fibre": "linen", "share": 100.0}]})
+            rows = [[250.0, 240.0]] * 3
+            shrink.keep_reading(session, row, row.cloth, shrink.Readings(warp=rows, weft=rows))
+            made.append(row)
+        first, second = stored.garments(session, made)
+        assert len(first.main.past) == len(second.main.past) == 1, "the other one's, never its own"
