@@ -91,3 +91,32 @@ def test_every_length_of_cloth_and_swatch_is_told_in_the_person_s_units(person: 
     walk(person.ask("GET", "/projects/1/shrink"))
     assert len(texts) > 15 and all(text.endswith(unit) for text in texts if text not in ("", "0 in"))
     assert not any(other in text for text in texts)
+
+
+#: A change reckons its garment once, and so does a look.
+ONCE = [
+    ("GET", "/projects/1", {}),
+    ("GET", "/projects/1/lay", {}),
+    ("GET", "/projects/1/true", {}),
+    ("GET", "/projects/1/list", {}),
+    ("GET", "/projects/1/offers", {}),
+    ("PATCH", "/projects/1/purchase", {"spare": "3 cm"}),
+    ("PATCH", "/projects/1/cloth", {"place": "Blue box"}),
+    ("PATCH", "/projects/1/true", {"edge": ["2 cm"]}),
+    ("PUT", "/projects/1/swatch", {"graduation": "1 mm"}),
+    ("PUT", "/projects/1/list/cloth/have", {"have": True}),
+    ("PATCH", "/pieces/1", {"copies": 4}),
+]
+
+
+@pytest.mark.parametrize(("method", "path", "body"), ONCE, ids=[f"{m} {p}" for m, p, _ in ONCE])
+def test_one_request_reckons_a_garment_once(
+    method: str, path: str, body: dict[str, object], skirt: Person, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    from idle_selvage.operations import standing
+
+    reckoned: list[int] = []
+    usual = standing.tally
+    monkeypatch.setattr(standing, "tally", lambda *a: reckoned.append(1) or usual(*a))
+    skirt.ask(method, path, **body)
+    assert len(reckoned) == 1

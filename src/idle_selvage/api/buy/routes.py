@@ -191,35 +191,36 @@ def change_strips(path: ProjectPath, body: out.StripsIn) -> Response:
         return send(strips_out(presenter(), strips.read(session, read_garment(session, path.project_id))))
 
 
-def _list(session: Session, number: int) -> out.ListOut:
-    return list_out(presenter(), list.read_list(session, read_garment(session, number)))
+def _list(session: Session, now: Standing) -> out.ListOut:
+    return list_out(presenter(), list.read_list(session, now))
 
 
 def read_list(path: ProjectPath) -> Response:
     """Everything that must be in the house before the first cut."""
     with look() as session:
-        return send(_list(session, path.project_id))
+        return send(_list(session, read_garment(session, path.project_id)))
 
 
 def add_item(path: ProjectPath, body: out.ItemIn) -> Response:
     """Put something on the list."""
     with begin() as session:
         list.add_item(session, garment(session, path.project_id), body.kind, body.name, body.amount)
-        return send(_list(session, path.project_id), 201)
+        return send(_list(session, read_garment(session, path.project_id)), 201)
 
 
 def delete_item(path: out.ItemPath) -> Response:
     """Take something off the list."""
     with begin() as session:
         list.remove_item(session, garment(session, path.project_id), path.item_id)
-        return send(_list(session, path.project_id))
+        return send(_list(session, read_garment(session, path.project_id)))
 
 
 def have_item(path: out.ItemPath, body: out.HaveIn) -> Response:
     """Tick something off, or not."""
     with begin() as session:
-        list.have_item(session, read_garment(session, path.project_id), path.item_id, have=body.have)
-        return send(_list(session, path.project_id))
+        now = read_garment(session, path.project_id)
+        list.have_item(session, now, path.item_id, have=body.have)
+        return send(_list(session, now))
 
 
 def list_file(path: ProjectPath) -> Response:
