@@ -7,6 +7,7 @@ gives. What may go wrong is the same everywhere: a bad entry (422) or nothing th
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import cache
 from typing import Any
 
 from flask import Response
@@ -226,8 +227,9 @@ ADDRESSES: tuple[Address, ...] = (
 )
 
 
+@cache
 def addresses() -> APIBlueprint:
-    """All of them, ready to be registered. Made anew for every application: a blueprint belongs to one."""
+    """All of them, ready to be registered; made once, because describing every answer takes a second."""
     api = APIBlueprint("api", __name__, url_prefix="/api", abp_responses={422: ErrorOut, 404: ErrorOut})
     for method, address, name, answer, status, model in ADDRESSES:
         add = getattr(api, method.lower())
