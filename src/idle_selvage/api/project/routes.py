@@ -14,7 +14,7 @@ from ...store.settings import settings
 from ..services import begin, look, send
 from ..shared.figures import Presenter, presenter
 from ..shared.person import system as asking
-from ..shared.schemas import LengthOut, ProjectPath
+from ..shared.schemas import ProjectPath
 from . import schemas as out
 from .show import choices_out, line_out, project_out
 
@@ -39,11 +39,7 @@ def change_settings(body: out.SettingsChange) -> Response:
 def _settings(row: models.Settings) -> out.SettingsOut:
     # in the units just chosen, which are not yet those the request came in
     system: System = "imperial" if row.system == "imperial" else "metric"
-    text = f"{row.graduation:g} mm" if system == "metric" else Presenter(system).length(row.graduation).text
-    return out.SettingsOut(
-        system=system,
-        graduation=LengthOut(mm=row.graduation, text=text),
-    )
+    return out.SettingsOut(system=system, graduation=Presenter(system).graduation(row.graduation))
 
 
 def read_length(body: out.TypedIn) -> Response:

@@ -21,6 +21,10 @@ class Presenter:
     def length(self, mm: float) -> LengthOut:
         return LengthOut(mm=mm, text=length_text(mm, self.system))
 
+    def graduation(self, mm: float) -> LengthOut:
+        """What a tape is read to: whole millimetres, or a part of an inch."""
+        return LengthOut(mm=mm, text=f"{mm:.4g} mm" if self.system == "metric" else length_text(mm, self.system))
+
     def maybe(self, mm: float | None) -> LengthOut | None:
         return None if mm is None else self.length(mm)
 

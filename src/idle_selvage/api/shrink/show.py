@@ -37,7 +37,7 @@ def shrink_out(show: Presenter, garment: models.Project, found: SwatchStanding) 
         weft=[_row(show, r) for r in test.weft],
         diagonals=[[show.maybe(d[0]), show.maybe(d[1])] if d else None for d in (kept.diagonals if kept else [])],
         washes=max(test.washes("warp"), test.washes("weft")),
-        graduation=show.length(found.graduation),
+        graduation=show.graduation(found.graduation),
         simulated=kept.simulated if kept else False,
         before_corners=list(found.shape(0)),
         cycles=[_cycle(show, found, cycle) for cycle in found.cycles],

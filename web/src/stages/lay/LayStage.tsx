@@ -59,15 +59,17 @@ function PieceFacts({ shape }: { shape: Shape }) {
 }
 
 function Others({ lay, onChoose }: { lay: Lay; onChoose: (id: number) => void }) {
+  // all at one scale, the longest and the widest whole
   const longest = Math.max(...lay.alternatives.map((a) => a.length.mm));
+  const widest = Math.max(...lay.alternatives.map((a) => a.high - a.low));
+  const k = Math.min(110 / longest, 78 / widest);
   return (
     <section aria-label="Other ways to lay it">
       <h2>{lay.alternatives.length > 1 ? "Ways to lay it" : "The way it is laid"}</h2>
       {lay.alternatives.map((way) => {
-        const k = 110 / longest;
         return (
           <button key={way.lay_id} type="button" className={way.chosen ? "way chosen" : "way"} aria-pressed={way.chosen} onClick={() => onChoose(way.lay_id)}>
-            <svg width={112} height={Math.min(80, (way.high - way.low) * k + 2)} aria-hidden="true">
+            <svg width={112} height={(way.high - way.low) * k + 2} aria-hidden="true">
               <rect x={0.5} y={0.5} width={way.length.mm * k} height={(way.high - way.low) * k} className="way-cloth" />
               {way.outlines.map((o, i) => <polygon key={i} points={points(o, k, 0.5, 0.5 + way.high * k)} />)}
             </svg>

@@ -90,7 +90,7 @@ export function SwatchPart({ project, shrink }: { project: Project; shrink: Shri
         <div>
           <SwatchPicture project={project} shrink={shrink} />
           <p className={shrink.too_small ? "look" : "quiet"}>{shrink.marks_told}</p>
-          <EntryLength label="The tape is read to" path="graduation" value={shrink.graduation.mm < 2 ? `${Number(shrink.graduation.mm.toFixed(4))} mm` : shrink.graduation.text}
+          <EntryLength label="The tape is read to" path="graduation" value={shrink.graduation.text}
             onSave={(graduation) => swatch({ graduation })} />
         </div>
         <div className="shrink-readings">
