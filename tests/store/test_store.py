@@ -64,7 +64,8 @@ def test_cloths_photos_loads_and_washes_are_in_the_backup(person: Person, tmp_pa
 
 @pytest.mark.parametrize("system", ["metric", "imperial"])
 def test_every_length_of_cloth_and_swatch_is_told_in_the_person_s_units(person: Person, system: str) -> None:
-    unit, other = ("cm", " in") if system == "metric" else ("in", "cm")
+    # what a tape is read to is told in millimetres
+    units, other = (("cm", " mm"), " in") if system == "metric" else (("in",), "cm")
     person.ask("POST", "/projects", name="Skirt")
     flaw = {"x": "50 cm", "y": "20 cm", "w": "2 cm", "h": "2 cm"}
     bar = {"width": "1 cm", "colour": "#a02020"}
@@ -89,7 +90,7 @@ def test_every_length_of_cloth_and_swatch_is_told_in_the_person_s_units(person: 
 
     walk(person.ask("GET", "/cloths/1"))
     walk(person.ask("GET", "/projects/1/shrink"))
-    assert len(texts) > 15 and all(text.endswith(unit) for text in texts if text not in ("", "0 in"))
+    assert len(texts) > 15 and all(text.endswith(units) for text in texts if text not in ("", "0 in"))
     assert not any(other in text for text in texts)
 
 
