@@ -22,7 +22,7 @@ def test_the_shortest_is_gone_by_until_another_is_picked(database: Database) -> 
         session.add(job)
         session.flush()
         lays.keep_lays(session, job, [("open", made(900.0)), ("lengthwise", made(1100.0))], {}, "x")
-        first = lays.chosen_lay(session, 1)
+        first = lays.chosen_lays(session, [1]).get(1)
         assert first is not None and (first.fold, first.basis) == ("open", {"warp": 6.5})
         # a longer one of the same fold is not news, a shorter one is; the fold that got shorter is gone by
         lays.keep_lays(session, job, [("open", made(950.0)), ("lengthwise", made(880.0))], {}, "x")
@@ -30,11 +30,11 @@ def test_the_shortest_is_gone_by_until_another_is_picked(database: Database) -> 
             ("lengthwise", 880.0),
             ("open", 900.0),
         ]
-        again = lays.chosen_lay(session, 1)
+        again = lays.chosen_lays(session, [1]).get(1)
         assert again is not None and again.fold == "lengthwise"
         lays.choose_lay(session, first, picked=True)
         lays.keep_lays(session, job, [("lengthwise", made(700.0))], {}, "x")
-        kept = lays.chosen_lay(session, 1)
+        kept = lays.chosen_lays(session, [1]).get(1)
         assert kept is not None and kept.id == first.id, "a search that goes on does not take it back"
         assert lays.chosen_lays(session, [1, 2]) == {1: kept}
 
@@ -45,7 +45,7 @@ def test_another_garment_s_lay_is_not_found(database: Database) -> None:
         session.add(job)
         session.flush()
         lays.keep_lays(session, job, [("open", made(900.0))], {}, "x")
-        row = lays.chosen_lay(session, 1)
+        row = lays.chosen_lays(session, [1]).get(1)
         assert row is not None and lays.lay(session, 1, row.id) is row
         for garment, number in ((2, row.id), (1, row.id + 1)):
             with pytest.raises(NotFound):

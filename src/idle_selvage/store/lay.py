@@ -32,11 +32,6 @@ def chosen_lays(session: Session, project_ids: Iterable[int]) -> dict[int, LayRe
     return {row.project_id: row for row in session.scalars(query)}
 
 
-def chosen_lay(session: Session, project_id: int) -> LayRecord | None:
-    """The lay the project goes by."""
-    return chosen_lays(session, [project_id]).get(project_id)
-
-
 def as_lay(row: LayRecord) -> Lay:
     """The stored lay."""
     return from_json(row.lay)

@@ -64,11 +64,11 @@ def test_another_way_can_be_chosen(skirt: Person) -> None:
     # what the maker picked is not taken back by a search that goes on
     with skirt.app.config["SERVICES"].database.begin() as session:
         job = jobs.last_lays(session, [1])[1]
-        chosen = lays.chosen_lay(session, 1)
+        chosen = lays.chosen_lays(session, [1]).get(1)
         assert chosen is not None
         rows = lays.alternatives(session, chosen)
         lays.keep_lays(session, job, [(r.fold, {**r.lay, "length": r.lay["length"] - 1}) for r in rows], {}, "")
-        chosen = lays.chosen_lay(session, 1)
+        chosen = lays.chosen_lays(session, [1]).get(1)
         assert chosen is not None and chosen.id == other["lay_id"] and chosen.lay["length"] < other["length"]["mm"]
 
 

@@ -6,7 +6,7 @@ import pytest
 
 from idle_selvage.core.buy.order import Extra, Order
 from idle_selvage.core.buy.purchase import purchase
-from idle_selvage.core.buy.thumbs import ABOUT_RIGHT_MM, Thumb
+from idle_selvage.core.buy.thumbs import Thumb
 from idle_selvage.core.wording import say
 from idle_selvage.core.working import Figure
 
@@ -15,8 +15,8 @@ from idle_selvage.core.working import Figure
     ("off", "verdict", "told"),
     [
         (0.0, "right", "about right here"),
-        (ABOUT_RIGHT_MM - 0.1, "right", "about right here"),
-        (-ABOUT_RIGHT_MM - 0.1, "short", "0.5 cm short of what is needed"),
+        (4.9, "right", "about right here"),
+        (-5.1, "short", "0.5 cm short of what is needed"),
         (254.0, "more", "25.4 cm more than is needed"),
     ],
 )

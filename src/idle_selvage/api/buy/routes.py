@@ -9,7 +9,7 @@ from ...core.units import BadEntry, read_length
 from ...core.wording import say, sentence_of
 from ...formats.csv_list import list_csv
 from ...operations.buy import cupboard, envelope, list, offers, purchase, strips, together
-from ...operations.buy.trials import Part, TrialRequest, TrialsStanding, begin_trials, trials_standing
+from ...operations.buy.trials import begin_trials, trials_standing
 from ...operations.buy.wanted import wanted
 from ...operations.project import garment, read_garment
 from ...operations.refused import Refused
@@ -45,10 +45,6 @@ def change_purchase(path: ProjectPath, body: out.PurchaseChange) -> Response:
         return send(project_out(session, row))
 
 
-def _trials(session: Session, now: Standing, part: Part, requests: tuple[TrialRequest, ...]) -> TrialsStanding:
-    return trials_standing(session, now, part, requests)
-
-
 def begin_trials_of(path: ProjectPath, body: out.TrialsIn) -> Response:
     """Try the lays that a part of Buy needs and does not have yet; nothing is begun when none is lacking."""
     with begin() as session:
@@ -82,7 +78,7 @@ def convert_length(query: out.ConvertQuery) -> Response:
 def _offers(session: Session, number: int) -> out.OffersOut:
     now = read_garment(session, number)
     found = offers.read_offers(session, now)
-    return offers_out(presenter(), now, found, _trials(session, now, "offers", found.wanted))
+    return offers_out(presenter(), now, found, trials_standing(session, now, "offers", found.wanted))
 
 
 def read_offers(path: ProjectPath) -> Response:
@@ -136,7 +132,7 @@ def read_shop(path: ProjectPath) -> Response:
 def _together(session: Session, row: models.Project) -> out.TogetherOut:
     now = read_garment(session, row.id)
     found = together.read_together(session, now)
-    return together_out(presenter(), found, _trials(session, now, "together", found.wanted))
+    return together_out(presenter(), found, trials_standing(session, now, "together", found.wanted))
 
 
 def read_together(path: ProjectPath) -> Response:
@@ -158,9 +154,9 @@ def read_will_it_do(path: ProjectPath, query: out.ClothQuery) -> Response:
     with look() as session:
         now = read_garment(session, path.project_id)
         if query.cloth_id is None:
-            return send(nothing_chosen(_trials(session, now, "cupboard", ())))
+            return send(nothing_chosen(trials_standing(session, now, "cupboard", ())))
         found = cupboard.will_it_do(session, now, query.cloth_id)
-        return send(will_it_do_out(presenter(), found, _trials(session, now, "cupboard", found.wanted)))
+        return send(will_it_do_out(presenter(), found, trials_standing(session, now, "cupboard", found.wanted)))
 
 
 def read_envelope(path: ProjectPath) -> Response:
