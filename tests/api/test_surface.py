@@ -47,7 +47,10 @@ BODIES: dict[str, dict[str, Any]] = {
     "keepPhoto": {"data": PHOTO},
     "addWash": {"how": "40 °C", "grade": 4},
     "useCloth": {"cloth_id": 1},
-    "addToSet": {"name": "Lining", "role": "lining"},
+    "addUse": {"name": "Lining", "role": "lining"},
+    "changeUse": {"role": "trim"},
+    "keepRuns": {"runs": [{"what": "hem", "length": "52 cm", "times": 2}]},
+    "changeCut": {"copies": 2, "shorter": "1 cm"},
     "addSwatch": {},
     "useSwatch": {"swatch_id": 1},
     "washSwatch": {},
@@ -57,7 +60,7 @@ BODIES: dict[str, dict[str, Any]] = {
     "beginTrials": {"what": "extras"},
     "addOffer": {"name": "Linen, wide", "width": "150 cm", "price": "18"},
     "changeOffer": {"price": "17,50"},
-    "chooseTogether": {"projects": [2]},
+    "chooseTogether": {"uses": [2]},
     "changeEnvelope": {"mine": "92 cm", "sizes": [{"name": "12", "body": "90 cm"}, {"name": "14", "body": "95 cm"}]},
     "changeStrips": {"edge": "80 cm", "depth": "12 cm"},
     "addItem": {"kind": "zip", "name": "Zip, 20 cm"},
@@ -83,6 +86,8 @@ def laid(tmp_path_factory: pytest.TempPathFactory) -> Person:
     person.ask("POST", "/projects/1/offers", name="Linen, narrow", width="90 cm")
     person.ask("POST", "/projects/1/list", kind="zip", name="Zip, 18 cm")
     person.ask("POST", "/projects", name="Waistcoat")
+    person.ask("POST", "/projects/1/uses", name="Braid", role="trim")
+    person.ask("PUT", "/pieces/2/cuts/3", copies=1)
     person.ask("PATCH", "/projects/1/true", now={"offset": "2 cm", "side": "far"})
     person.ask("POST", "/projects/1/true/tests")
     return person
@@ -92,7 +97,9 @@ def filled(path: str) -> str:
     """An address with the numbers of things that are there."""
     for name, number in {"project": 1, "piece": 1, "job": 1, "task": 1, "wash": 1, "offer": 1, "test": 1}.items():
         path = path.replace(f"{{{name}_id}}", str(number))
-    path = path.replace("{item_id}", "cloth" if path.endswith("/have") else "own-1")
+    path = path.replace("{item_id}", "use-1" if path.endswith("/have") else "own-1")
+    # the main cloth stays; the third use is a trim beside it
+    path = path.replace("{use_id}", "3")
     # the project's own cloth is in use, and the spare one can be put away; the first has the photo
     spare = path.endswith(("/cloths/{cloth_id}", "/cloths/{cloth_id}/restore"))
     return path.replace("{cloth_id}", "2" if spare else "1")
@@ -119,6 +126,7 @@ def test_every_operation_answers_as_the_document_says(
         "deletePhoto",
         "deleteWash",
         "deleteOffer",
+        "deleteUse",
     ):
         laid.client.post(f"{address}/restore", base_url="http://127.0.0.1")
     if operation["operationId"] == "deleteItem":

@@ -246,7 +246,11 @@ def test_data_of_the_first_version_are_taken_along(tmp_path: Path) -> None:
     Database(tmp_path).migrate()
     with sqlite3.connect(tmp_path / FILE_NAME) as data:
         rows = data.execute('SELECT blend, weave, finish, "like", direction FROM cloth ORDER BY id').fetchall()
-        assert data.execute("SELECT warp, used, simulated FROM swatch").fetchall()[0][1:] == (1, 0)
+        assert data.execute("SELECT used, simulated FROM swatch").fetchall() == [(1, 0)]
+        marks = data.execute("SELECT kind, place, nth, value FROM reading WHERE swatch_id = 1 ORDER BY id").fetchall()
+        widths = data.execute("SELECT cloth_id, value FROM reading WHERE kind = 'width' ORDER BY cloth_id").fetchall()
+    assert marks[:3] == [("warp", 0.0, 0, 250.0), ("warp", 0.0, 1, 240.0), ("warp", 1.0, 0, 250.0)] and len(marks) == 5
+    assert widths == [(1, 1400.0), (2, 1400.0), (3, 1400.0)]
     assert rows[0] == ('[["cotton", 100.0]]', "denim", "raw", "denim-raw", "nap")
     assert rows[1] == ('[["linen", 100.0]]', "plain", "", "linen", "none") and rows[2][0] == "[]"
 

@@ -42,7 +42,10 @@ FORMULAS = {
     "dividing − adding": lambda d, a: d - a,
     "bought × (1 − shrinkage along) − ends − lay": lambda b, s, e, lay: b * (1 - s / 100) - e - lay,
     "bought × price": lambda b, p: b / 1000 * p,
-    "needed before washing − in hand": lambda n, h: n - h,
+    "needed after washing ÷ (1 − what is still to shrink)": lambda n, s: n / (1 - s / 100),
+    "needed as it is now − in hand": lambda n, h: n - h,
+    "length as it is cut, at least − both ends": lambda long, ends: long - ends,
+    "1 − (1 − shrinkage in all) ÷ (1 − shrinkage so far)": lambda s, t: 100 * (1 - (1 - s / 100) / (1 - t / 100)),
 }
 
 
@@ -94,7 +97,7 @@ def test_a_range_is_worked_too(kind: str) -> None:
 def test_history_skew_and_raw_cloth_are_worked_too() -> None:
     history = from_history([Past("a", 5.5, 2), Past("b", 6, 2.5), Past("c", 7.25, 4)], "warp")
     skew = skew_of(Swatch(diagonals=((354.0, 352.0),)), 0)
-    raw = tally(Cloth((1500.0,)), ClothFacts(raw=True), None, Wishes()).warp_taken.figure
+    raw = tally(Cloth((1500.0,)), ClothFacts(treatment="fit"), None, Wishes()).warp_taken.figure
     for figure in (history, skew, raw):
         assert figure is not None
         check(figure)

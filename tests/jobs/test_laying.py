@@ -8,14 +8,19 @@ import pytest
 
 from idle_selvage.jobs import laying, trying, worker
 from idle_selvage.store.database import Database
-from idle_selvage.store.models import Job
+from idle_selvage.store.models import Job, LayProblem
 
 from ..conftest import Person, data_of
 
 
 def job(database: Database, params: dict[str, Any], kind: str = "lay", **more: Any) -> int:
     with database.begin() as session:
-        row = Job(project_id=1, kind=kind, params=params, **more)
+        asked = params.pop("problem", None)
+        if asked is not None:
+            session.merge(LayProblem(fingerprint="x", problem=asked))
+            session.flush()
+            more.setdefault("fingerprint", "x" if kind == "lay" else None)
+        row = Job(use_id=1, kind=kind, params=params, **more)
         session.add(row)
         session.flush()
         return row.id
@@ -68,8 +73,10 @@ def test_a_trial_that_stops_on_a_fault_says_so(database: Database, monkeypatch: 
 
 
 def test_a_trial_of_nothing_that_can_be_is_kept_with_its_reason(database: Database) -> None:
-    asked = {"print": "x", "problem": {"format": "nonsense"}, "group": "", "after": "", "enough": None}
-    number = job(database, {"what": "offers", "seconds": 1, "trials": [asked]}, "trials")
+    asked = {"print": "x", "group": "", "after": "", "enough": None}
+    number = job(
+        database, {"problem": {"format": "nonsense"}, "what": "offers", "seconds": 1, "trials": [asked]}, "trials"
+    )
     trying.run(database, number)
     from idle_selvage.store.trial import known
 

@@ -59,7 +59,7 @@ def jacket(database: Database) -> int:
         }
         for name, (stations, how) in pieces.items():
             placed = [Station(a * IN, b * IN, c * IN) for a, b, c in stations]
-            plan.add_piece(session, row, placed, {"name": name, "seam": 0.625 * IN, **how})
+            plan.add_piece(session, row.main, placed, {"name": name, "seam": 0.625 * IN, **how})
         known = {
             "name": "Doeskin",
             "blend": [{"fibre": "wool", "share": 100.0}],
@@ -70,18 +70,18 @@ def jacket(database: Database) -> int:
             "price": 40.0,
         }
         cloth.change_cloth(session, row.cloth, known)
-        lining = cloth.add_beside(session, row, "lining", cloth_id=None, name="Twill lining")
+        lining = cloth.add_use(session, row, "lining", name="Twill lining").cloth
         cloth.change_cloth(session, lining, {"blend": [{"fibre": "viscose", "share": 100.0}]})
         marks = [[10 * IN, 9.5 * IN]] * 3
-        shrink.keep_reading(session, row, row.cloth, shrink.Readings(warp=marks, weft=[[10 * IN, 9.75 * IN]] * 3))
-        lay.change_wishes(session, row, {"gap": 3.0, "folds": ["open", "lengthwise"], "lay_seconds": 1})
+        shrink.keep_reading(session, row.main, shrink.Readings(warp=marks, weft=[[10 * IN, 9.75 * IN]] * 3))
+        lay.change_wishes(session, row.main, {"gap": 3.0, "folds": ["open", "lengthwise"], "lay_seconds": 1})
         return row.id
 
 
 def laid(database: Database) -> int:
     number = jacket(database)
     with database.begin() as session:
-        job = lay.begin_laying(session, project.garment(session, number), lay.Search(seconds=1.0, seed=3)).id
+        job = lay.begin_laying(session, project.cloth_use(session, number), lay.Search(seconds=1.0, seed=3)).id
     laying.run(database, job)
     return number
 
@@ -103,7 +103,7 @@ def test_from_nothing_to_the_counter(database: Database) -> None:
             empty.missing == "Add the pattern pieces first."
         )
         with pytest.raises(Refused, match="pattern pieces"):
-            lay.begin_laying(session, row)
+            lay.begin_laying(session, row.main)
         project.put_away(session, row)
         with pytest.raises(NotFound):
             project.garment(session, row.id)
@@ -111,7 +111,7 @@ def test_from_nothing_to_the_counter(database: Database) -> None:
     with database.look() as session:
         now = project.read_garment(session, number)
         # every figure again from the core, from what was typed
-        warp = plan_with(swatch_shrinkage([254.0] * 3, [241.3] * 3, now.main.test.graduation, "warp"))
+        warp = plan_with(swatch_shrinkage([254.0] * 3, [241.3] * 3, now.cloth.test.graduation, "warp"))
         assert now.tally.warp.plan is not None and now.tally.warp.plan.value == pytest.approx(warp.value)
         assert now.tally.width is not None and now.tally.width.value < (58.75 - 1) * IN
         assert now.chosen is not None and now.tally.purchase is not None
@@ -131,7 +131,7 @@ def test_a_kept_reading_reaches_lay_purchase_and_log(database: Database) -> None
     with database.begin() as session:
         row = project.garment(session, number)
         before = project.read_garment(session, number).tally.purchase
-        shrink.keep_reading(session, row, row.cloth, shrink.Readings(weft=[[10 * IN, 9.25 * IN]] * 3))
+        shrink.keep_reading(session, row.main, shrink.Readings(weft=[[10 * IN, 9.25 * IN]] * 3))
         now = project.read_garment(session, number)
         assert [why.split(" went")[0] for why in now.stale] == [
             "the shrinkage across to plan with",
@@ -142,9 +142,9 @@ def test_a_kept_reading_reaches_lay_purchase_and_log(database: Database) -> None
         assert any(w.stage == "lay" and "out of date" in w.text for w in now.warnings)
         assert before is not None and "Swatch" in told(session, number)[0]
         with pytest.raises(Refused, match="has grown by 900 %") as refused:
-            shrink.keep_reading(session, row, row.cloth, shrink.Readings(warp=[[10 * IN, 100 * IN]]))
+            shrink.keep_reading(session, row.main, shrink.Readings(warp=[[10 * IN, 100 * IN]]))
         assert refused.value.path == "warp.0.1"
-        job = lay.refresh_lay(session, row)
+        job = lay.refresh_lay(session, row.main)
         assert job is not None
         begun = job.id
     laying.run(database, begun)
@@ -160,13 +160,13 @@ def test_everything_of_buy(database: Database) -> None:
         now = project.read_garment(session, number)
         assert now.pending == () and now.tally.purchase is not None
         assert [line.key for line in now.tally.purchase.lines][:2] == ["lay", "nap"]
-        purchase.change_purchase(session, row, {"spare": 50.0, "shop_step": 114.3})
+        purchase.change_purchase(session, row.main, {"spare": 50.0, "shop_step": 114.3})
         with pytest.raises(Refused) as refused:
-            purchase.change_purchase(session, row, {"bought_extra": 200.0})
+            purchase.change_purchase(session, row.main, {"bought_extra": 200.0})
         assert refused.value.path == "extra_why", "more bought on purpose needs its reason"
         shop = StandInShop()
-        offers.add_offer(session, row, {"name": "Narrow", "width": 45 * IN, "price": 20.0}, shop)
-        offers.add_offer(session, row, {"name": "Sliver", "width": 150.0}, shop)
+        offers.add_offer(session, row.main, {"name": "Narrow", "width": 45 * IN, "price": 20.0}, shop)
+        offers.add_offer(session, row.main, {"name": "Sliver", "width": 150.0}, shop)
     try_lays(database, number, "offers")
     with database.begin() as session:
         row = project.garment(session, number)
@@ -177,13 +177,13 @@ def test_everything_of_buy(database: Database) -> None:
         sliver = next(o for o in found.offers if o.row is not None and o.row.name == "Sliver")
         assert narrow.weighed is not None and sliver.weighed is None and "across" in sliver.told
         assert sum(o.cheapest for o in found.offers) == 1
-        envelope.change_envelope(session, row, {"mine": 36 * IN, "to_width": 45 * IN})
+        envelope.change_envelope(session, row.main, {"mine": 36 * IN, "to_width": 45 * IN})
         assert envelope.read(session, now).typed["mine"] == 36 * IN
-        strips.change_strips(session, row, {"edge": 1000.0, "depth": 80.0, "fullness": 2.0})
+        strips.change_strips(session, row.main, {"edge": 1000.0, "depth": 80.0, "fullness": 2.0})
         assert strips.read(session, project.read_garment(session, number)).ways
-        together.choose(session, row, [])
+        together.choose(session, row.main, [])
         shop_list.add_item(session, row, "button", "horn, 20 mm", "3")
-        items = shop_list.read_list(session, project.read_garment(session, number))
+        items = shop_list.read_list(session, project.read_garment(session, number).whole)
         assert {"Doeskin", "horn, 20 mm"} <= {item.name for item in items}
         assert any("Twill lining" in item.name for item in items)
 
@@ -225,15 +225,15 @@ def test_the_washing_day_of_two_cloths(database: Database) -> None:
         at = models.now().replace(hour=8, minute=0, second=0, microsecond=0)
         washday.plan_day(session, at, at - timedelta(hours=8))
         day = washday.read_day(session)
-        named = [{c["name"] for c in load.cloths} for load in day.loads]
+        named = [{c.name for c in load.cloths} for load in day.loads]
         assert {"Raw denim"} in named and not any({"Raw denim", "Doeskin"} <= one for one in named)
-        alone = next(load for load in day.loads if {c["name"] for c in load.cloths} == {"Raw denim"})
+        alone = next(load for load in day.loads if {c.name for c in load.cloths} == {"Raw denim"})
         with pytest.raises(Refused, match="not done yet"):
             washday.begin_step(session, alone.steps[-1].id)
         for step in alone.steps:
             washday.begin_step(session, step.id)
             washday.end_step(session, step.id)
-        assert not project.read_garment(session, row.id).main.needs_treatment
+        assert not project.read_garment(session, row.id).cloth.needs_treatment
         assert any("Pre-treated Raw denim" in line for line in told(session, row.id))
         washday.take_step_back(session, alone.steps[-1].id)
 
@@ -241,7 +241,7 @@ def test_the_washing_day_of_two_cloths(database: Database) -> None:
 def test_at_the_table(database: Database) -> None:
     number = laid(database)
     with database.begin() as session:
-        row = project.garment(session, number)
+        row = project.cloth_use(session, number)
         with pytest.raises(Refused) as refused:
             true.add_test(session, row)
         assert refused.value.path == "now.offset"
@@ -255,7 +255,9 @@ def test_at_the_table(database: Database) -> None:
         assert now.truth.loop.state == "true" and {s.name: s.state for s in now.stages}["true"] == "done"
         found = true.read_true(session, row)
         assert len(found.twists) == 4 and {t.twist.piece for t in found.twists} >= {"Back", "Sleeve"}
-        line = next(w for w in log.read_log(session, row) if w.what.startswith("Fold test"))
+        line = next(
+            w for w in log.read_log(session, project.garment(session, number)) if w.what.startswith("Fold test")
+        )
         assert "0.2 cm" in line.what and "in" in say(line.what, "imperial") and "cm" not in say(line.what, "imperial")
 
 
@@ -267,8 +269,9 @@ def test_twenty_garments_take_as_many_queries_as_one(database: Database) -> None
         note = lambda *a: asked.append(a[2])  # noqa: E731
         event.listen(database.engine, "before_cursor_execute", note)
         with database.look() as session:
-            for now in project.list_garments(session):
-                assert now.next_step and now.tally is not None and now.warnings is not None
+            for garment in project.list_garments(session):
+                for now in garment.uses:
+                    assert now.next_step and now.tally is not None and now.warnings is not None
         event.remove(database.engine, "before_cursor_execute", note)
         return len(asked)
 
@@ -276,7 +279,7 @@ def test_twenty_garments_take_as_many_queries_as_one(database: Database) -> None
     with database.begin() as session:
         for k in range(19):
             row = project.create_garment(session, f"Jacket {k}")
-            cloth.use_cloth(session, row, project.garment(session, number).cloth)
+            cloth.use_cloth(session, row.main, project.garment(session, number).cloth)
     assert 0 < queries() <= one + 2
 
 
@@ -290,9 +293,14 @@ def test_reading_writes_nothing(database: Database) -> None:
             "before_cursor_execute",
             lambda *a: written.append(a[2]) if a[2].split()[0] in ("INSERT", "UPDATE", "DELETE") else None,
         )
-        lay.read_lay(session, now), offers.read_offers(session, now), shop_list.read_list(session, now)
+        lay.read_lay(session, now), offers.read_offers(session, now), shop_list.read_list(session, now.whole)
         envelope.read(session, now), strips.read(session, now), together.read_together(session, now)
-        true.read_true(session, row), washday.read_day(session), cloth.cupboard(session), log.read_log(session, row)
+        (
+            true.read_true(session, row.main),
+            washday.read_day(session),
+            cloth.cupboard(session),
+            log.read_log(session, row),
+        )
         session.flush()
     assert written == []
 

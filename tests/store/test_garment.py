@@ -12,15 +12,16 @@ def test_each_garment_gets_its_own_rows_and_no_other_s(database: Database) -> No
     with database.begin() as session:
         one = projects.project(session, 1)
         two = project.create_garment(session, "Slip")
-        shrink.keep_reading(session, two, two.cloth, shrink.Readings(warp=[[250.0, 240.0]]))
-        lining = cloth.add_beside(session, two, "lining", cloth_id=None, name="Lining")
+        shrink.keep_reading(session, two.main, shrink.Readings(warp=[[250.0, 240.0]]))
+        lining = cloth.add_use(session, two, "lining", name="Lining")
         session.flush()
         first, second = stored.garments(session, [one, two])
         assert (first.project.id, second.project.id) == (1, two.id)
-        assert first.main.cloth.id != second.main.cloth.id and first.main.swatch is None
-        assert second.main.swatch is not None and second.main.swatch.warp == [[250.0, 240.0]]
-        assert [(role, rows.cloth.id) for role, rows in second.beside] == [("lining", lining.id)] and not first.beside
-        assert (first.chosen is None and first.job is None and first.pieces == []) or not first.pieces
+        one_main, two_main = first.uses[0].cloth, second.uses[0].cloth
+        assert one_main.cloth.id != two_main.cloth.id and one_main.swatch is None
+        assert two_main.swatch is not None and two_main.swatch.warp == [[250.0, 240.0]]
+        assert [(one.use.role, one.use.id) for one in second.uses[1:]] == [("lining", lining.id)]
+        assert len(first.uses) == 1 and first.uses[0].chosen is None and not first.pieces
         assert second.logged > first.logged
 
 
@@ -31,7 +32,7 @@ def test_one_s_own_tests_of_like_cloth_are_those_of_other_cloths(database: Datab
             row = project.create_garment(session, name)
             cloth.change_cloth(session, row.cloth, {"blend": [{"fibre": "linen", "share": 100.0}]})
             rows = [[250.0, 240.0]] * 3
-            shrink.keep_reading(session, row, row.cloth, shrink.Readings(warp=rows, weft=rows))
+            shrink.keep_reading(session, row.main, shrink.Readings(warp=rows, weft=rows))
             made.append(row)
         first, second = stored.garments(session, made)
-        assert len(first.main.past) == len(second.main.past) == 1, "the other one's, never its own"
+        assert len(first.uses[0].cloth.past) == len(second.uses[0].cloth.past) == 1, "the other one's, never its own"

@@ -105,7 +105,7 @@ ONCE = [
     ("PATCH", "/projects/1/cloth", {"place": "Blue box"}),
     ("PATCH", "/projects/1/true", {"edge": ["2 cm"]}),
     ("PUT", "/projects/1/swatch", {"graduation": "1 mm"}),
-    ("PUT", "/projects/1/list/cloth/have", {"have": True}),
+    ("PUT", "/projects/1/list/use-1/have", {"have": True}),
     ("PATCH", "/pieces/1", {"copies": 4}),
 ]
 

@@ -2,18 +2,27 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 import pytest
+from sqlalchemy.orm import Session
 
 from idle_selvage.store import job as jobs
 from idle_selvage.store import trial
 from idle_selvage.store.database import Database
-from idle_selvage.store.models import Job
+from idle_selvage.store.models import Job, LayProblem, Trial
+
+
+def kept(session: Session, print_: str, seconds: float, **found: Any) -> Trial:
+    session.merge(LayProblem(fingerprint=print_, problem={}))
+    session.flush()
+    return trial.keep(session, print_, seconds, **found)
 
 
 def test_of_two_searches_the_shorter_lay_of_each_fold_is_kept(database: Database) -> None:
     with database.begin() as session:
-        trial.keep(session, "p", {}, 2.0, lays=[["open", {"length": 900.0}], ["lengthwise", {"length": 950.0}]])
-        row = trial.keep(session, "p", {}, 1.0, lays=[["open", {"length": 940.0}], ["lengthwise", {"length": 800.0}]])
+        kept(session, "p", 2.0, lays=[["open", {"length": 900.0}], ["lengthwise", {"length": 950.0}]])
+        row = kept(session, "p", 1.0, lays=[["open", {"length": 940.0}], ["lengthwise", {"length": 800.0}]])
         assert [(fold, lay["length"]) for fold, lay in row.lays] == [("lengthwise", 800.0), ("open", 900.0)]
         assert row.seconds == 2.0, "the longest search it had"
         assert trial.length_of(row) == 800.0 and trial.length_of(None) is None
@@ -24,9 +33,9 @@ def test_of_two_searches_the_shorter_lay_of_each_fold_is_kept(database: Database
 
 def test_what_cannot_be_laid_says_why_until_it_can(database: Database) -> None:
     with database.begin() as session:
-        row = trial.keep(session, "p", {}, 1.0, wide=[["Front", 1100.0, 900.0]], why="Too wide.")
+        row = kept(session, "p", 1.0, wide=[["Front", 1100.0, 900.0]], why="Too wide.")
         assert trial.length_of(row) is None
-        row = trial.keep(session, "p", {}, 2.0, lays=[["open", {"length": 900.0}]])
+        row = kept(session, "p", 2.0, lays=[["open", {"length": 900.0}]])
         assert (row.why, row.wide, trial.length_of(row)) == ("", [], 900.0)
 
 
@@ -34,7 +43,7 @@ def test_the_oldest_are_forgotten(database: Database, monkeypatch: pytest.Monkey
     monkeypatch.setattr(trial, "MOST_KEPT", 2)
     for name in ("a", "b", "c"):
         with database.begin() as session:
-            trial.keep(session, name, {}, 1.0, lays=[])
+            kept(session, name, 1.0, lays=[])
     with database.begin() as session:
         trial.forget_old(session)
         assert set(trial.known(session, ["a", "b", "c"])) == {"b", "c"}
@@ -43,7 +52,7 @@ def test_the_oldest_are_forgotten(database: Database, monkeypatch: pytest.Monkey
 def test_a_part_knows_its_own_work_and_why_it_failed(database: Database) -> None:
     with database.begin() as session:
         for what in ("extras", "offers"):
-            session.add(Job(project_id=1, kind="trials", params={"what": what}))
+            session.add(Job(use_id=1, kind="trials", params={"what": what}))
         session.flush()
         running = trial.running(session, 1, "offers")
         assert running is not None and running.params["what"] == "offers"

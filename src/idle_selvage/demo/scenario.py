@@ -17,16 +17,18 @@ from ..operations import project as garments
 from ..operations.buy import envelope, offers, purchase
 from ..operations.buy import list as shop_list
 from ..operations.refused import Refused
+from ..operations.standing import garment_standing
 from ..standins.shop import StandInShop
 from ..store import models
 from ..store.database import Database
+from ..store.use import of_project
 from . import drafts
 
 #: Entries that are lengths; whatever else is typed with a comma or a point is a plain number.
 _LENGTHS = {
     "along", "left", "right", "seam", "meets_at", "width", "margin_low", "margin_high", "in_hand", "x", "y", "w", "h",
     "shop_fold", "width_readings", "gap", "spare", "least", "stock", "step", "body", "finished", "mine", "lengths",
-    "edge", "offset",
+    "edge", "offset", "shorter", "length",
 }  # fmt: skip
 _NUMBERS = {"mass", "price", "warp", "weft"}
 
@@ -76,8 +78,8 @@ class _Desk:
             number = garments.create_garment(session, name, note).id
         with self.at(number) as (session, row):
             garments.change_garment(session, row, {"wash": care[0], "dry": care[1]})
-            lay.change_wishes(session, row, {"gap": read_length(gap)})
-            purchase.change_purchase(session, row, {"spare": read_length(spare)})
+            lay.change_wishes(session, row.main, {"gap": read_length(gap)})
+            purchase.change_purchase(session, row.main, {"spare": read_length(spare)})
         return number
 
     def cloth(self, number: int, **facts: Any) -> None:
@@ -86,31 +88,41 @@ class _Desk:
 
     def stations(self, number: int, name: str, stations: drafts.Stations, **more: Any) -> None:
         with self.at(number) as (session, row):
-            plan.add_piece(session, row, [Station(*s) for s in stations], {"name": name, **_typed("", more)})
+            plan.add_piece(session, row.main, [Station(*s) for s in stations], {"name": name, **_typed("", more)})
 
     def drawing(self, number: int, pieces: Sequence[drafts.Drawn], title: str) -> None:
         with self.at(number) as (session, row):
-            read = plan.read_drawing(session, row, drafts.drawing([*pieces], title).encode(), f"{title}.svg")
+            read = plan.read_drawing(session, row.main, drafts.drawing([*pieces], title).encode(), f"{title}.svg")
             if read.not_read:
                 raise DemoFailed(f"{title}: {read.not_read}")
 
     def facts(self, number: int, **pieces: dict[str, Any]) -> None:
         """Facts of pieces that are there already, by name; words of a name are joined with ``_``."""
         with self.at(number) as (session, _):
-            for piece in garments.read_garment(session, number).rows.pieces:
+            for piece in garments.read_garment(session, number).pieces:
                 given = pieces.get(piece.name.replace(" ", "_"))
                 if given:
                     plan.change_piece(session, piece, None, given)
 
     def swatch(self, number: int, warp: Typed, weft: Typed, diagonals: Typed | None = None) -> None:
         with self.at(number) as (session, row):
-            shrink.keep_reading(session, row, row.cloth, shrink.Readings(_rows(warp), _rows(weft), _rows(diagonals)))
+            shrink.keep_reading(session, row.main, shrink.Readings(_rows(warp), _rows(weft), _rows(diagonals)))
 
-    def beside(self, number: int, role: str, name: str, **facts: Any) -> None:
-        """A lining or interfacing beside the main cloth."""
+    def beside(self, number: int, role: str, name: str, **facts: Any) -> int:
+        """A lining or interfacing beside the main cloth; the number of its use."""
         with self.at(number) as (session, row):
-            one = cloth.add_beside(session, row, role, cloth_id=None, name=name)
-            cloth.change_cloth(session, one, _typed("", facts))
+            one = cloth.add_use(session, row, role, name=name)
+            cloth.change_cloth(session, one.cloth, _typed("", facts))
+            return one.id
+
+    def cut(self, number: int, use: int, **pieces: dict[str, Any]) -> None:
+        """How pieces are cut from another cloth, by name; words of a name are joined with ``_``."""
+        with self.at(number) as (session, row):
+            of = next(one for one in row.uses if one.id == use)
+            for piece in garments.read_garment(session, number).pieces:
+                given = pieces.get(piece.name.replace(" ", "_"))
+                if given is not None:
+                    plan.change_cut(session, piece, of, _typed("", given))
 
     def item(self, number: int, kind: str, name: str, amount: str) -> None:
         with self.at(number) as (session, row):
@@ -119,12 +131,11 @@ class _Desk:
     def tested(self, name: str, warp: str, weft: str, **facts: Any) -> None:
         """A remnant in the cupboard whose swatch was washed some time ago."""
         number = self.garment("Test of " + name, "", ("40", "line"))
-        self.cloth(number, name=name, **facts)
+        # what is left of it was measured after it was washed
+        self.cloth(number, name=name, treated=True, **facts)
         self.swatch(number, [["25 cm", warp]] * 3, [["25 cm", weft]] * 3)
         with self.at(number) as (session, row):
-            row_of_cloth = row.cloth
             garments.put_away(session, row)
-            cloth.change_cloth(session, row_of_cloth, {"treated": True})
 
 
 def load(database: Database, pool: Pool | None = None, *, lay_seconds: int = 2, wait: float = 60.0) -> None:
@@ -137,8 +148,11 @@ def load(database: Database, pool: Pool | None = None, *, lay_seconds: int = 2, 
     jobs = []
     for number in numbers[1:]:
         with desk.at(number) as (session, row):
-            jobs.append(lay.begin_laying(session, row, lay.Search(lay_seconds)).id)
-        pool.submit(jobs[-1])
+            uses = [now.use.id for now in garment_standing(session, row).uses if now.rows.cuts]
+        for use in uses:
+            with desk.at(number) as (session, row):
+                jobs.append(lay.begin_laying(session, of_project(row, use), lay.Search(lay_seconds)).id)
+            pool.submit(jobs[-1])
     until = time.monotonic() + wait
     while jobs and time.monotonic() < until:
         time.sleep(0.2)
@@ -273,14 +287,15 @@ def _overshirt(desk: _Desk) -> int:
     ):
         with desk.at(number) as (session, row):
             given = _typed("", {"name": name, "width": width, "price": price, **more})
-            offers.add_offer(session, row, given, StandInShop())
+            offers.add_offer(session, row.main, given, StandInShop())
     with desk.at(number) as (session, row):
-        envelope.change_envelope(session, row, _typed("", _envelope()))
-        true.keep_at_table(session, row, _typed("", {"edge": ["2,6 cm", "3,1 cm", "2,4 cm", "2,9 cm"]}))
+        envelope.change_envelope(session, row.main, _typed("", _envelope()))
+        true.keep_at_table(session, row.main, _typed("", {"edge": ["2,6 cm", "3,1 cm", "2,4 cm", "2,9 cm"]}))
     for offset, done in (("26 mm", ""), ("14 mm", "pin")):
         with desk.at(number) as (session, row):
-            true.keep_at_table(session, row, _typed("", {"now": {"offset": offset, "side": "far", "done": done}}))
-            true.add_test(session, row)
+            read = {"now": {"offset": offset, "side": "far", "done": done}}
+            true.keep_at_table(session, row.main, _typed("", read))
+            true.add_test(session, row.main)
     desk.item(number, "button", "Buttons, 15 mm, horn look", "9")
     return number
 
@@ -331,7 +346,7 @@ def _waistcoat(desk: _Desk) -> int:
         ground="#2F5A4C",
     )
     desk.swatch(number, [["25 cm", "24.1 cm"], ["25 cm", "24.2 cm"]], [["25 cm", "24.6 cm"], ["25 cm", "24.5 cm"]])
-    desk.beside(
+    lining = desk.beside(
         number,
         "lining",
         "Lining twill, slate",
@@ -341,11 +356,28 @@ def _waistcoat(desk: _Desk) -> int:
         width_readings=["138 cm", "138 cm", "137.8 cm"],
         in_hand="1,2 m",
         mass="90",
+        price="9,80",
         depth="medium",
         rub_grade=5,
     )
+    interfacing = desk.beside(
+        number,
+        "interfacing",
+        "Interfacing, non-woven, fusible",
+        blend=[{"fibre": "polyester", "share": 100}],
+        weave="nonwoven",
+        ground="#EFECE4",
+        width_readings=["90 cm", "90 cm", "90 cm"],
+        mass="45",
+        price="6,40",
+        depth="light",
+        place="Interfacing drawer",
+    )
     desk.drawing(number, drafts.waistcoat(), "waistcoat")
     desk.facts(number, Facing={"hidden": True}, Back_belt={"hidden": True})
+    # the lining ends above the cloth's hem and needs no nap; the interfacing stays inside the seams
+    desk.cut(number, lining, Front={"shorter": "2 cm", "one_way": False}, Back={"shorter": "2 cm", "one_way": False})
+    desk.cut(number, interfacing, Front={"seam": "0", "one_way": False}, Facing={"seam": "0", "one_way": False})
     return number
 
 

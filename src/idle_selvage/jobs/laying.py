@@ -7,14 +7,14 @@ import time
 from ..core.lay.answer import to_json
 from ..core.lay.engine.solver import Answer, EngineFault, Progress, solve
 from ..core.lay.named import laid_how
-from ..core.lay.problem import BadProblem, fingerprint
-from ..core.lay.reading import read_problem
+from ..core.lay.problem import BadProblem
 from ..operations.log import note
 from ..store import job as jobs
 from ..store import lay as lays
+from ..store import lay_problem
 from ..store.database import Database
 from ..store.errors import NotFound
-from ..store.models import Project, now
+from ..store.models import ClothUse, now
 from .partner import second_process
 from .pulse import Pulse
 
@@ -28,8 +28,11 @@ class _Job(Pulse):
     def __init__(self, database: Database, number: int) -> None:
         super().__init__(database, number)
         self.told = 0.0
-        self.problem = read_problem(self.params["problem"])
-        self.fingerprint = fingerprint(self.problem)
+        with database.look() as session:
+            asked = jobs.job(session, number).fingerprint
+            if asked is None:
+                raise NotFound("That work has no problem to lay.")
+            self.problem = lay_problem.problem(session, asked)
 
     def progress(self, progress: Progress, answer: Answer) -> None:
         at = time.monotonic()
@@ -50,27 +53,23 @@ class _Job(Pulse):
                 session,
                 row,
                 [(fold, to_json(lay)) for fold, lay in answer.alternatives],
-                self.params["problem"],
-                self.fingerprint,
             )
             if state:
                 jobs.finish(row, state)
                 best = answer.lay
                 note(
                     session,
-                    session.get_one(Project, row.project_id),
+                    session.get_one(ClothUse, row.use_id),
                     "lay",
-                    _said(answer, state),
+                    "laid",
+                    pieces=len(best.cut),
+                    how=laid_how(best),
+                    ended="stopped early" if state == "cancelled" else "searched to the end",
                     length=best.length,
                     bound=best.bound,
                     fold=best.sections[0].fold,
                     job=row.id,
                 )
-
-
-def _said(answer: Answer, state: str) -> str:
-    ended = "stopped early" if state == "cancelled" else "searched to the end"
-    return f"Laid {len(answer.lay.cut)} pieces {laid_how(answer.lay)}; {ended}."
 
 
 def run(database: Database, number: int) -> None:
@@ -101,4 +100,4 @@ def _fail(database: Database, number: int, sentence: str) -> None:
     with database.begin() as session:
         row = jobs.job(session, number)
         jobs.finish(row, "failed", sentence)
-        note(session, session.get_one(Project, row.project_id), "lay", f"Laying failed: {sentence}")
+        note(session, session.get_one(ClothUse, row.use_id), "lay", "laying-failed", why=sentence)

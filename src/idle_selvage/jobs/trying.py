@@ -10,7 +10,7 @@ from ..core.lay.engine.solver import EngineFault, NoFold, solve
 from ..core.lay.problem import BadProblem, too_wide
 from ..core.lay.reading import read_problem
 from ..operations.buy.trials import searched
-from ..store import trial
+from ..store import lay_problem, trial
 from ..store.database import Database
 from .partner import second_process
 from .pulse import Pulse
@@ -34,11 +34,13 @@ def run(database: Database, number: int) -> None:
             there = searched(row, seconds)
             found: dict[str, Any] = {"lays": list(row.lays)} if row is not None and there else {}
         if not there:
-            found = _try(one["problem"], seconds, pulse)
+            with database.look() as session:
+                asked = lay_problem.asked(session, one["print"])
+            found = _try(asked, seconds, pulse)
             if pulse.stop:
                 return pulse.end("cancelled")
             with database.begin() as session:
-                trial.keep(session, one["print"], one["problem"], seconds, **found)
+                trial.keep(session, one["print"], seconds, **found)
         lays = found.get("lays")
         if one["group"] and one["enough"] is not None and lays and lays[0][1]["length"] <= one["enough"]:
             content.add(one["group"])

@@ -11,15 +11,14 @@ from sqlalchemy.orm import Session
 from ..core.lay.answer import Lay
 from ..core.lay.asking import leans
 from ..core.lay.drawing import Drawing, draw
-from ..core.lay.named import FOLDS_DRAWN, fold_name
-from ..core.lay.problem import Problem, too_wide, too_wide_told
+from ..core.lay.named import FOLDS_DRAWN, called_by, fold_name, renamed
+from ..core.lay.problem import Problem, too_wide_sentences, too_wide_told
 from ..core.lay.problem import to_json as problem_json
 from ..core.lay.reading import read_problem
 from ..core.wording import joined
 from ..store import job as jobs
 from ..store import lay as lays
-from ..store import models
-from ..store import piece as pieces
+from ..store import lay_problem, models
 from ..store.errors import NotFound
 from .log import note
 from .project import change
@@ -28,11 +27,10 @@ from .standing import Standing, standing
 
 View = Literal["pinned", "opened"]
 
-_NAMES = {"gap": "room between pieces", "folds": "folds to try", "lay_seconds": "time to search"}
 _LIMITS = {"gap": (0.0, 200.0)}
 
 
-def change_wishes(session: Session, garment: models.Project, given: Mapping[str, Any]) -> None:
+def change_wishes(session: Session, cloth_use: models.ClothUse, given: Mapping[str, Any]) -> None:
     """Change the room between pieces, the folds to try, or how long to search. Raises :class:`Refused`."""
     within(given, _LIMITS)
     entries = dict(given)
@@ -44,7 +42,7 @@ def change_wishes(session: Session, garment: models.Project, given: Mapping[str,
                 told = f"The fold “{fold[:30]}” cannot be laid yet; choose from {', '.join(FOLDS_DRAWN)}."
                 raise Refused(told, path="folds")
         entries["folds"] = list(dict.fromkeys(entries["folds"]))
-    change(session, garment, entries, "lay", _NAMES)
+    change(session, cloth_use, entries, "lay")
 
 
 @dataclass(frozen=True)
@@ -55,56 +53,53 @@ class Search:
     seed: int = 1
 
 
-def begin_laying(session: Session, garment: models.Project, search: Search | None = None) -> models.Job:
-    """A new laying of a garment as it stands, waiting for a worker; one under way is stopped. Raises
+def begin_laying(session: Session, cloth_use: models.ClothUse, search: Search | None = None) -> models.Job:
+    """A new laying on one cloth of a garment as it stands, waiting for a worker; one under way is stopped. Raises
     :class:`Refused` while something is missing, BadProblem for a problem no file may hold either."""
-    now = standing(session, garment)
+    now = standing(session, cloth_use)
     return _begin(session, now, search or Search())
 
 
 def _begin(session: Session, now: Standing, search: Search) -> models.Job:
     problem = _ready(now)
-    asked = problem_json(problem)
     # the same questions as for a file: what it refuses there is refused here, by name
-    read_problem(asked)
-    earlier = jobs.running_lay(session, now.garment.id)
+    read_problem(problem_json(problem, named=True))
+    earlier = jobs.running_lay(session, now.use.id)
     if earlier is not None:
         earlier.cancel = True
     params = {
-        "problem": asked,
-        "seconds": search.seconds or now.garment.lay_seconds,
+        "seconds": search.seconds or now.use.lay_seconds,
         "seed": search.seed,
         "basis": now.tally.basis,
     }
-    job = models.Job(project_id=now.garment.id, params=params)
+    job = models.Job(use_id=now.use.id, fingerprint=lay_problem.keep(session, problem), params=params)
     session.add(job)
     session.flush()
     copies = sum(p.copies for p in problem.pieces)
-    note(session, now.garment, "lay", f"Began laying {copies} pieces.", job=job.id)
+    note(session, now.use, "lay", "laying-begun", copies=copies, job=job.id)
     return job
 
 
 def _ready(now: Standing) -> Problem:
     if now.problem is None:
         raise Refused(now.missing, code="not_ready")
-    wide = too_wide(now.problem)
-    if wide:
-        told = [too_wide_told(piece, across, now.problem.width) for piece, across in wide]
+    told = too_wide_sentences(now.problem)
+    if told:
         raise Refused(joined(told), code="cannot_lay")
     return now.problem
 
 
-def refresh_lay(session: Session, garment: models.Project) -> models.Job | None:
+def refresh_lay(session: Session, cloth_use: models.ClothUse) -> models.Job | None:
     """Bring lay and purchase up to date: lay again if the lay no longer fits, else go on with it as it is.
 
     The laying that was begun, if one was.
     """
-    now = standing(session, garment)
+    now = standing(session, cloth_use)
     if now.chosen is None or now.ladder is None or now.problem != now.ladder.problem:
         return _begin(session, now, Search())
     for row in lays.alternatives(session, now.chosen):
         row.basis = now.tally.basis
-    note(session, garment, "lay", "Looked at the lay again: it stays as it is, and the purchase follows.")
+    note(session, cloth_use, "lay", "lay-kept")
     session.flush()
     return None
 
@@ -123,11 +118,14 @@ def cancel(session: Session, number: int) -> models.Job:
     return row
 
 
-def choose_lay(session: Session, garment: models.Project, number: int) -> None:
+def choose_lay(session: Session, cloth_use: models.ClothUse, number: int) -> None:
     """Go by another of the lays that were found. Raises NotFound."""
-    row = lays.lay(session, garment.id, number)
+    row = lays.lay(session, cloth_use.id, number)
+    before = lays.chosen_lays(session, [cloth_use.id]).get(cloth_use.id)
     lays.choose_lay(session, row, picked=True)
-    note(session, garment, "lay", f"Chose the lay in {fold_name(row.fold)}.", length=row.lay["length"])
+    told = {"fold": fold_name(row.fold), "length": row.lay["length"]}
+    was = {"lay": before.id if before else None}
+    note(session, cloth_use, "lay", "lay-chosen", before=was, after={"lay": row.id}, values=told)
     session.flush()
 
 
@@ -156,9 +154,9 @@ class LayStanding:
 
 def lay_standing(now: Standing, row: models.LayRecord) -> LayStanding:
     """A lay of a garment, read."""
-    problem = read_problem(row.problem)
-    cloth = now.main.row
-    turned = leans(problem, [pieces.as_piece(p) for p in now.rows.pieces])
+    problem = renamed(read_problem(row.problem), now.names)
+    cloth = now.cloth.row
+    turned = leans(problem, now.asked)
     return LayStanding(row, lays.as_lay(row), problem, (cloth.margin_low, cloth.margin_high), turned)
 
 
@@ -190,6 +188,7 @@ def read_lay(session: Session, now: Standing) -> LayFound | None:
     others = tuple(lay_standing(now, row) for row in lays.alternatives(session, now.chosen))
     job_ = session.get(models.Job, now.chosen.job_id) if now.chosen.job_id else None
     refused = tuple(
-        (fold, too_wide_told(piece, across, width)) for fold, piece, across, width in (job_.refused if job_ else [])
+        (fold, too_wide_told(called_by(now.names, piece), across, width))
+        for fold, piece, across, width in (job_.refused if job_ else [])
     )
     return LayFound(lay_standing(now, now.chosen), others, refused)

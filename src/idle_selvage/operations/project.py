@@ -10,14 +10,12 @@ from sqlalchemy.orm import Session
 from ..core.shrink.shrinkage import TAPES_MM, BadReadings, check_graduation
 from ..core.shrink.treatment import DRIES, WASHES
 from ..core.wording import sentence_of
-from ..store import models
+from ..store import models, use
 from ..store import project as projects
 from ..store.settings import settings
 from .log import note
 from .refused import Refused
-from .standing import Standing, standing, standings
-
-_NAMES = {"name": "name", "note": "note", "wash": "washing", "dry": "drying"}
+from .standing import GarmentStanding, Standing, garment_standing, standings
 
 
 def create_garment(session: Session, name: str, remark: str = "") -> models.Project:
@@ -25,11 +23,12 @@ def create_garment(session: Session, name: str, remark: str = "") -> models.Proj
     cloth = models.Cloth()
     session.add(cloth)
     session.flush()
-    row = models.Project(name=name, note=remark, cloth_id=cloth.id)
+    row = models.Project(name=name, note=remark)
+    row.all_uses.append(models.ClothUse(cloth=cloth))
     session.add(row)
     session.flush()
     session.refresh(row)
-    note(session, row, "plan", f"Began “{row.name}”.")
+    note(session, row, "plan", "garment-begun", name=row.name)
     return row
 
 
@@ -38,25 +37,30 @@ def garment(session: Session, number: int) -> models.Project:
     return projects.project(session, number)
 
 
-def read_garment(session: Session, number: int) -> Standing:
-    """How a garment stands. Raises NotFound."""
-    return standing(session, garment(session, number))
+def cloth_use(session: Session, number: int, use_id: int | None = None) -> models.ClothUse:
+    """One of a garment's cloths by the number of its use, the main one when None. Raises NotFound."""
+    return use.of_project(garment(session, number), use_id)
 
 
-def list_garments(session: Session) -> list[Standing]:
+def read_garment(session: Session, number: int, use_id: int | None = None) -> Standing:
+    """How a garment stands, seen through one of its cloths, the main one when None. Raises NotFound."""
+    row = garment(session, number)
+    return garment_standing(session, row).of(use.of_project(row, use_id).id)
+
+
+def list_garments(session: Session) -> list[GarmentStanding]:
     """How every garment stands, the newest first."""
     return standings(session, projects.projects(session))
 
 
-def change(
-    session: Session, row: models.Project, given: Mapping[str, Any], stage: str, names: Mapping[str, str]
-) -> None:
-    """Set entries of a garment, and write into the log which they were, by ``names``."""
+def change(session: Session, row: models.Project | models.ClothUse, given: Mapping[str, Any], stage: str) -> None:
+    """Set entries of a garment or of one of its cloths, and write into the log which they were and became."""
+    before = {key: getattr(row, key) for key in given}
     for key, value in given.items():
         setattr(row, key, value)
     if given:
         session.flush()
-        note(session, row, stage, "Changed " + ", ".join(names[key] for key in given) + ".", **given)
+        note(session, row, stage, "changed", before=before, after=given, entries=list(given))
 
 
 def change_garment(session: Session, row: models.Project, given: Mapping[str, Any]) -> None:
@@ -64,13 +68,13 @@ def change_garment(session: Session, row: models.Project, given: Mapping[str, An
     for key, table, what in (("wash", WASHES, "Washing"), ("dry", DRIES, "Drying")):
         if key in given and given[key] not in table:
             raise Refused(f"{what} must be one of: {', '.join(table)}.", path=key)
-    change(session, row, given, "plan", _NAMES)
+    change(session, row, given, "plan")
 
 
 def put_away(session: Session, row: models.Project) -> None:
     """Put a garment away. It can be brought back."""
     row.deleted_at = models.now()
-    note(session, row, "plan", f"Put “{row.name}” away.")
+    note(session, row, "plan", "garment-away", name=row.name)
     session.flush()
 
 
@@ -79,7 +83,7 @@ def bring_back(session: Session, number: int) -> models.Project:
     row = projects.project(session, number, deleted=True)
     if row.deleted_at is not None:
         row.deleted_at = None
-        note(session, row, "plan", f"Brought “{row.name}” back.")
+        note(session, row, "plan", "garment-back", name=row.name)
         session.flush()
     return row
 

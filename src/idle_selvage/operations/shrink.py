@@ -26,17 +26,17 @@ from ..core.shrink.swatch import (
     verdict,
 )
 from ..core.shrink.treatment import SCHOOLS
-from ..core.wording import Sentence, joined, sentence_of
+from ..core.wording import Sentence, sentence_of
 from ..core.working import Figure, about
 from ..standins.washer import Appliance, Specimen
-from ..store import cloth as cloths
 from ..store import models
 from ..store import swatch as swatches
+from ..store.errors import NotFound
 from ..store.settings import settings
 from .log import note
 from .project import change
 from .refused import Refused
-from .standing import ClothStanding, cloth_standing
+from .standing import ClothStanding, Cutting, cloth_standing
 
 Rows = Sequence[Sequence[float | None]]
 
@@ -54,9 +54,11 @@ class Readings:
     graduation: float | None = None
 
 
-def keep_reading(session: Session, garment: models.Project, cloth: models.Cloth, given: Readings) -> None:
-    """Keep a swatch's readings. Raises :class:`Refused` for readings that cannot be."""
-    row = _swatch(session, cloth)
+def keep_reading(session: Session, cloth_use: models.ClothUse, given: Readings, by: models.By = "tape") -> None:
+    """Keep the readings of the swatch of one cloth of a garment. Raises :class:`Refused` for readings that cannot
+    be."""
+    row = _swatch(session, cloth_use.cloth)
+    before = {"warp": row.warp, "weft": row.weft}
     said: list[str] = []
     try:
         if given.graduation is not None:
@@ -73,19 +75,22 @@ def keep_reading(session: Session, garment: models.Project, cloth: models.Cloth,
             check_rows(kept, direction)
         except BadReading as fault:
             raise Refused(fault.told, path=f"{direction}.{fault.place}.{fault.wash}") from None
-        setattr(row, direction, kept)
+        row.keep_marks(direction, kept, by)
         washed = max((len(r) for r in kept), default=1) - 1
         said.append(f"{direction} {len(kept)} marked, {washed} {'wash' if washed == 1 else 'washes'}")
     if given.diagonals is not None:
         try:
-            row.diagonals = read_diagonals(given.diagonals)
+            row.keep_diagonals(read_diagonals(given.diagonals), by)
         except BadReading as fault:
             raise Refused(fault.told, path=f"diagonals.{fault.place}") from None
         said.append("diagonals")
     if given.graduation is not None:
         row.graduation = given.graduation
         said.append(Sentence("tape read to {graduation}", graduation=about(given.graduation)))
-    _kept(session, garment, cloth, row, Sentence("Swatch readings: {said}.", said=joined(said, "; ")) if said else "")
+    _kept(session, row)
+    if said:
+        after = {"warp": row.warp, "weft": row.weft}
+        note(session, cloth_use, "shrink", "swatch-read", before=before, after=after, said=said)
 
 
 def _swatch(session: Session, cloth: models.Cloth) -> models.Swatch:
@@ -93,37 +98,40 @@ def _swatch(session: Session, cloth: models.Cloth) -> models.Swatch:
 
 
 def _new_swatch(session: Session, cloth: models.Cloth) -> models.Swatch:
-    row = models.Swatch(cloth_id=cloth.id, warp=[], weft=[], diagonals=[], graduation=settings(session).graduation)
+    row = models.Swatch(cloth_id=cloth.id, used=True, simulated=False, graduation=settings(session).graduation)
     session.add(row)
     return row
 
 
-def _kept(session: Session, garment: models.Project, cloth: models.Cloth, row: models.Swatch, said: str) -> None:
+def _kept(session: Session, row: models.Swatch) -> None:
     row.updated_at = models.now()
     session.flush()
-    if said:
-        note(session, garment, "shrink", said, cloth=cloth.id, warp=row.warp, weft=row.weft)
 
 
-def add_swatch(session: Session, garment: models.Project, cloth: models.Cloth) -> None:
+def add_swatch(session: Session, cloth_use: models.ClothUse) -> None:
     """Begin another swatch of a cloth; earlier ones are kept, and one can go back to them."""
-    for old in swatches.swatches(session, cloth.id):
+    for old in swatches.swatches(session, cloth_use.cloth_id):
         old.used = False
-    _kept(session, garment, cloth, _new_swatch(session, cloth), "Began another swatch.")
+    _kept(session, _new_swatch(session, cloth_use.cloth))
+    note(session, cloth_use, "shrink", "swatch-begun")
 
 
-def use_swatch(session: Session, garment: models.Project, number: int) -> models.Cloth:
-    """Go by another of a cloth's swatches. Its cloth. Raises NotFound."""
+def use_swatch(session: Session, cloth_use: models.ClothUse, number: int) -> None:
+    """Go by another of the cloth's swatches. Raises NotFound."""
     row = swatches.swatch(session, number)
-    cloth = cloths.of_project(session, garment, row.cloth_id)
-    for other in swatches.swatches(session, cloth.id):
+    if row.cloth_id != cloth_use.cloth_id:
+        raise NotFound("That swatch is of another cloth.")
+    before = swatches.used_swatch(session, row.cloth_id)
+    for other in swatches.swatches(session, row.cloth_id):
         other.used = other.id == row.id
-    _kept(session, garment, cloth, row, "Went by another swatch.")
-    return cloth
+    _kept(session, row)
+    was = {"swatch": before.id if before else None}
+    note(session, cloth_use, "shrink", "swatch-used", before=was, after={"swatch": row.id})
 
 
-def wash_swatch(session: Session, garment: models.Project, cloth: models.Cloth, washer: Appliance) -> None:
+def wash_swatch(session: Session, cloth_use: models.ClothUse, washer: Appliance) -> None:
     """Wash the swatch in a stand-in washer: its readings are made up, and marked so. Raises :class:`Refused`."""
+    cloth = cloth_use.cloth
     row = swatches.used_swatch(session, cloth.id)
     if row is None or not row.warp or not row.weft:
         raise Refused("Mark the swatch both ways first, then wash it.", code="not_ready")
@@ -144,14 +152,15 @@ def wash_swatch(session: Session, garment: models.Project, cloth: models.Cloth, 
             graduation=row.graduation,
             diagonals=known.test.diagonals[done] if len(known.test.diagonals) > done else None,
         ),
-        known.advice(garment).programme,
+        Cutting(cloth_use.project, cloth_use, known).advice.programme,
     )
-    row.warp = [[*r, v] for r, v in zip(row.warp, report.warp, strict=True)]
-    row.weft = [[*r, v] for r, v in zip(row.weft, report.weft, strict=True)]
+    row.keep_marks("warp", [[*r, v] for r, v in zip(row.warp, report.warp, strict=True)], "made up")
+    row.keep_marks("weft", [[*r, v] for r, v in zip(row.weft, report.weft, strict=True)], "made up")
     if report.diagonals is not None:
-        row.diagonals = [*row.diagonals, list(report.diagonals)]
+        row.keep_diagonals([*row.diagonals, list(report.diagonals)], "made up")
     row.simulated = True
-    _kept(session, garment, cloth, row, "Washed the swatch in the stand-in washer (made-up readings).")
+    _kept(session, row)
+    note(session, cloth_use, "shrink", "swatch-made-up")
 
 
 def _column(test: Swatch, direction: Direction, wash: int) -> tuple[float, ...]:
@@ -161,12 +170,12 @@ def _column(test: Swatch, direction: Direction, wash: int) -> tuple[float, ...]:
     return tuple(v for v in values if v is not None)
 
 
-def choose_school(session: Session, garment: models.Project, school: str) -> None:
+def choose_school(session: Session, cloth_use: models.ClothUse, school: str) -> None:
     """Choose how the cloth is treated before cutting; an empty text goes back to the default. Raises
     :class:`Refused`."""
     if school and school not in SCHOOLS:
         raise Refused(f"It must be one of: {', '.join(SCHOOLS)}.", path="school")
-    change(session, garment, {"school": school}, "shrink", {"school": "the treatment"})
+    change(session, cloth_use, {"school": school}, "shrink")
 
 
 @dataclass(frozen=True)

@@ -1,4 +1,4 @@
-"""How a garment stands: all that is known of it now, reckoned once and handed on to every show."""
+"""How a garment stands: all that is known of it now, cloth by cloth, reckoned once and handed on to every show."""
 
 from __future__ import annotations
 
@@ -10,36 +10,44 @@ from sqlalchemy.orm import Session
 
 from ..core.buy.order import Order, Rule
 from ..core.buy.proved import least_to_buy, proved_purchase
+from ..core.buy.purchase import Purchase
+from ..core.buy.trims import trim_length
 from ..core.cloth.bars import BarPattern
 from ..core.cloth.dye import Dye
 from ..core.cloth.hand import needs_lining
-from ..core.cloth.make import Make
+from ..core.cloth.make import NO_GRAIN, Make
 from ..core.lay import stale
-from ..core.lay.asking import Coming, ask, keeps_off_the_fold
+from ..core.lay.asking import ClothToLay, PieceToLay, ask, keeps_off_the_fold, told_apart
+from ..core.lay.named import renamed
 from ..core.lay.problem import Problem
 from ..core.plan.outline import BadPiece
+from ..core.plan.piece import Grain
 from ..core.project.next_step import next_step
 from ..core.project.stages import Stage, StageFacts, stages
-from ..core.project.tally import ClothFacts, Tally, bad_pieces, tally
+from ..core.project.tally import ClothFacts, MeasuredLay, Tally, Treatment, bad_pieces, cut_in, tally
 from ..core.project.warnings import Warned, Watched, warnings
-from ..core.shrink.known import Shrinkage, known_shrinkage
-from ..core.shrink.swatch import Swatch, at_rest_unless
+from ..core.project.whole import combined, whole_cost
+from ..core.shrink.known import Shrinkage
+from ..core.shrink.states import ClothStates
+from ..core.shrink.swatch import BOTH_WAYS, Swatch, at_rest_unless
 from ..core.shrink.to_fit import fit_by
 from ..core.shrink.together import ROLES, Member, mismatches, one_washed_all_washed, wanted
 from ..core.shrink.treatment import Advice, TreatmentFacts, advise, treatment_facts
 from ..core.true.attempts import Truth, loop
 from ..core.washday.needs import needs_treatment
-from ..core.wording import Sentence, sentence_of
+from ..core.wording import Sentence, capital, sentence_of
+from ..core.working import Figure
 from ..store import cloth as cloths
 from ..store import garment as stored
-from ..store import models, trial, wash
+from ..store import models, trial, true_sheet, use, wash
 from ..store import piece as pieces
-from ..store import project as projects
 from ..store import swatch as swatches
-from ..store.garment import ClothRows, GarmentRows
-from ..store.true_sheet import as_bands
+from ..store.garment import ClothRows, GarmentRows, UseRows
 from ..store.true_test import as_attempts
 from .ladder import Ladder, ladder_of
+
+#: Care under which the finished thing meets no water.
+DRY = ("never", "dry-clean")
 
 
 @dataclass(frozen=True)
@@ -78,14 +86,23 @@ class ClothStanding:
         return swatches.as_swatch(self.rows.swatch)
 
     @cached_property
+    def states(self) -> ClothStates:
+        """The cloth as bought and after each treatment."""
+        return ClothStates(cloths.as_states(self.row), self.make, self.test, self.rows.past)
+
+    @cached_property
     def warp(self) -> Shrinkage:
-        """Its shrinkage along, and on what that rests."""
-        return known_shrinkage(self.make, self.test, self.rows.past, "warp")
+        """Its shrinkage along in all, and on what that rests."""
+        return self.states.after(self._whole, "warp")
 
     @cached_property
     def weft(self) -> Shrinkage:
-        """Its shrinkage across, and on what that rests."""
-        return known_shrinkage(self.make, self.test, self.rows.past, "weft")
+        """Its shrinkage across in all, and on what that rests."""
+        return self.states.after(self._whole, "weft")
+
+    @property
+    def _whole(self) -> int:
+        return max(1, self.states.washes, self.states.current)
 
     @property
     def basis(self) -> str:
@@ -94,22 +111,30 @@ class ClothStanding:
         return warp if warp == weft else f"{warp} and {weft}"
 
     @cached_property
+    def width_now(self) -> Figure | None:
+        """Its narrowest width as it is now, measured or predicted; None while it is not known."""
+        return self.states.width_in(self.states.current)
+
+    @cached_property
+    def length_now(self) -> Figure | None:
+        """Its length as it is now, measured or predicted; None while it is not known."""
+        return self.states.length_in(self.states.current)
+
+    @cached_property
     def treatment_facts(self) -> TreatmentFacts:
         """What decides how it is treated."""
-        return treatment_facts(self.make, self.dye, self.row.in_hand)
-
-    def advice(self, garment: models.Project) -> Advice:
-        """How it is treated for a garment."""
-        return advise(garment.wash, garment.dry, self.treatment_facts, projects.school_of(garment))
+        now = self.length_now
+        return treatment_facts(self.make, self.dye, now.value if now is not None else None)
 
     @property
     def needs_treatment(self) -> bool:
         """Whether the length still has to be treated."""
-        return needs_treatment(self.row.treated, wash.as_done(self.rows.washes))
+        return needs_treatment(wash.as_done(self.rows.washes))
 
-    def facts(self, *, raw: bool) -> ClothFacts:
-        """What a tally rests on; ``raw``: cut before washing, to shrink to fit."""
-        return ClothFacts(self.make, self.test, self.rows.past, raw=raw, treated=self.row.treated)
+    def left(self, way: str) -> float | None:
+        """What it may still lose as it is now, at its best value, per cent; None while that is not known."""
+        figure = self.states.coming(self.states.current, self._whole, "warp" if way == "warp" else "weft").figure
+        return None if figure is None else figure.value
 
     def name(self, role: str = "main") -> str:
         """Its name, or else what it is for."""
@@ -117,14 +142,75 @@ class ClothStanding:
 
 
 @dataclass(frozen=True)
+class Cutting:
+    """A cloth as one garment treats and cuts it: its own cloth, or one that is thought of instead."""
+
+    garment: models.Project
+    use: models.ClothUse
+    cloth: ClothStanding
+
+    @property
+    def to_fit(self) -> bool:
+        """Whether it is sewn first and shrunk to fit."""
+        return self.use.school == "fit"
+
+    @cached_property
+    def advice(self) -> Advice:
+        """How the cloth is treated for this garment."""
+        facts = self.cloth.treatment_facts
+        return advise(self.garment.wash, self.garment.dry, facts, use.school_of(self.use))
+
+    @cached_property
+    def treatment(self) -> Treatment:
+        """What happens to the cloth before it is cut."""
+        if self.to_fit:
+            return "fit"
+        if self.cloth.states.current and not self.cloth.needs_treatment:
+            return "done"
+        return "none" if self.advice.programme.cycle == "none" else "coming"
+
+    @property
+    def at(self) -> int:
+        """The state it is cut in."""
+        return cut_in(self.cloth.states, self.treatment)
+
+    @property
+    def facts(self) -> ClothFacts:
+        """What its tally rests on."""
+        states, later = self.cloth.states, self.garment.wash not in DRY
+        return ClothFacts(states.make, states.swatch, states.past, self.treatment, states.states, later)
+
+    @cached_property
+    def fit(self) -> tuple[float, float] | None:
+        """The shrinkages by which pieces are enlarged, when it is sewn first: what it has left to lose."""
+        if not self.to_fit:
+            return None
+        states = self.cloth.states
+        whole = max(1, states.washes, states.current)
+        warp, weft = (states.coming(states.current, whole, way) for way in BOTH_WAYS)
+        return fit_by(warp, weft)
+
+    @property
+    def laid(self) -> ClothToLay:
+        """What of it decides a lay."""
+        return cloths.as_laid(self.cloth.row, self.cloth.states, self.at)
+
+    def tally(self, laid: MeasuredLay | None) -> Tally:
+        """The few figures it is steered by. Raises BadCloth."""
+        row = self.cloth.row
+        measured = cloths.as_cloth(row) if any(state.widths for state in self.cloth.states.states) else None
+        return tally(measured, self.facts, laid, use.as_wishes(self.use))
+
+
+@dataclass(frozen=True)
 class SetStanding:
     """Every cloth of a garment side by side, with the cores' members in the same order."""
 
-    cloths: tuple[tuple[str, ClothStanding], ...]
+    cloths: tuple[Standing, ...]
 
     @cached_property
     def members(self) -> tuple[Member, ...]:
-        return tuple(_member(role, cloth) for role, cloth in self.cloths)
+        return tuple(_member(one) for one in self.cloths)
 
     @cached_property
     def mismatches(self) -> tuple[str, ...]:
@@ -137,28 +223,125 @@ class SetStanding:
     @property
     def wanted(self) -> tuple[str, ...]:
         """What is missing beside the main cloth."""
-        return wanted(self.members, needs_lining(self.cloths[0][1].row.answers))
+        return wanted(self.members, needs_lining(self.cloths[0].cloth.row.answers))
 
 
-def _member(role: str, cloth: ClothStanding) -> Member:
-    treated = cloth.row.treated
-    along, across = (None if treated or known.plan is None else known.plan.value for known in (cloth.warp, cloth.weft))
-    return Member(cloth.name(role), role, along, across, treated or bool(cloth.rows.washes))
+def _member(now: Standing) -> Member:
+    cloth = now.cloth
+    cut: dict[str, Grain] = {one.key: one.piece.grain for one in now.asked}
+    return Member(now.name, now.role, cloth.left("warp"), cloth.left("weft"), bool(cloth.states.current), cut)
+
+
+@dataclass(frozen=True)
+class GarmentStanding:
+    """How one garment stands: each of its cloths, and all of them together."""
+
+    rows: GarmentRows
+    ladders: Mapping[int, Ladder | None]
+    trials: Mapping[str, models.Trial]
+
+    @cached_property
+    def uses(self) -> tuple[Standing, ...]:
+        """Its cloths, the main one first."""
+        return tuple(Standing(self, one, self.ladders[one.use.id]) for one in self.rows.uses)
+
+    def of(self, use_id: int) -> Standing:
+        """One of its cloths."""
+        return next(one for one in self.uses if one.use.id == use_id)
+
+    @cached_property
+    def set(self) -> SetStanding:
+        return SetStanding(self.uses)
+
+    @cached_property
+    def stages(self) -> tuple[Stage, ...]:
+        """The rail's dots, the worst over all cloths that are cut."""
+        cut = [one for one in self.uses if not one.idle]
+        return combined([(one.name, one.stages_here) for one in cut])
+
+    @cached_property
+    def cost(self) -> tuple[Figure | None, tuple[str, ...]]:
+        """What its cloths cost together, and those of which that is not known yet."""
+        return whole_cost([(one.name, None if one.bought is None else one.bought.cost) for one in self.uses])
+
+    @property
+    def next_step(self) -> str:
+        """What to do next."""
+        return next_step(self.stages)
 
 
 @dataclass(frozen=True)
 class Standing:
-    """How one garment stands. Figures are worked out when first asked for, and kept."""
+    """How one garment stands, seen through one of its cloths. Figures are worked out when first asked for, and kept."""
 
-    rows: GarmentRows
-    main: ClothStanding
-    set: SetStanding
+    whole: GarmentStanding
+    rows: UseRows
     ladder: Ladder | None
-    trials: Mapping[str, models.Trial]
 
     @property
     def garment(self) -> models.Project:
-        return self.rows.project
+        return self.whole.rows.project
+
+    @property
+    def use(self) -> models.ClothUse:
+        return self.rows.use
+
+    @property
+    def role(self) -> str:
+        """What the cloth is for."""
+        return self.use.role
+
+    @property
+    def trim(self) -> bool:
+        """Whether it goes on edges by the metre instead of being cut in pieces."""
+        return self.role == "trim"
+
+    @cached_property
+    def cloth(self) -> ClothStanding:
+        return ClothStanding(self.rows.cloth)
+
+    @property
+    def name(self) -> str:
+        """The cloth's name, or else what it is for."""
+        return self.cloth.name(self.role)
+
+    @cached_property
+    def cutting(self) -> Cutting:
+        """The cloth as this garment treats and cuts it."""
+        return Cutting(self.garment, self.use, self.cloth)
+
+    @property
+    def advice(self) -> Advice:
+        return self.cutting.advice
+
+    @property
+    def set(self) -> SetStanding:
+        return self.whole.set
+
+    @property
+    def pieces(self) -> tuple[models.Piece, ...]:
+        """All pieces of the garment."""
+        return self.whole.rows.pieces
+
+    @property
+    def trials(self) -> Mapping[str, models.Trial]:
+        return self.whole.trials
+
+    @cached_property
+    def asked(self) -> tuple[PieceToLay, ...]:
+        """The pieces cut from it."""
+        return tuple(pieces.as_asked(piece, cut) for piece, cut in self.rows.cuts)
+
+    @cached_property
+    def names(self) -> dict[str, str]:
+        """What each piece of the garment is called on a lay, by its key."""
+        rows = self.pieces
+        return dict(zip((str(row.id) for row in rows), told_apart([row.name for row in rows]), strict=True))
+
+    @property
+    def idle(self) -> bool:
+        """Whether it stands beside the main cloth and nothing is cut from it yet."""
+        return self.role != "main" and not (self.rows.runs if self.trim else self.rows.cuts)
 
     @property
     def chosen(self) -> models.LayRecord | None:
@@ -168,20 +351,37 @@ class Standing:
     @property
     def to_fit(self) -> bool:
         """Whether it is sewn first and shrunk to fit."""
-        return self.garment.school == "fit"
+        return self.cutting.to_fit
+
+    @property
+    def fit(self) -> tuple[float, float] | None:
+        return self.cutting.fit
 
     @cached_property
     def order(self) -> Order:
         """What is asked for besides the lay."""
-        return projects.as_order(self.garment)
+        return use.as_order(self.use)
+
+    @cached_property
+    def trim_length(self) -> Figure | None:
+        """How much of a trim is sewn on; None for a cloth, or before its edges are known."""
+        return trim_length([use.as_run(run) for run in self.rows.runs]) if self.trim else None
+
+    @cached_property
+    def laid(self) -> MeasuredLay | None:
+        """The length that is cut: of the chosen lay, or the edges of a trim."""
+        if self.trim:
+            return None if self.trim_length is None else MeasuredLay(self.trim_length.value)
+        return None if self.ladder is None else self.ladder.measured(self.trials)
 
     @cached_property
     def tally(self) -> Tally:
         """The few figures it is steered by."""
-        row = self.main.row
-        cloth = cloths.as_cloth(row) if row.width_readings else None
-        laid = self.ladder.measured(self.trials) if self.ladder is not None else None
-        return tally(cloth, self.main.facts(raw=self.to_fit), laid, projects.as_wishes(self.garment))
+        return self.cutting.tally(self.laid)
+
+    @property
+    def bought(self) -> Purchase | None:
+        return self.tally.purchase
 
     @property
     def pending(self) -> tuple[Rule, ...]:
@@ -189,42 +389,39 @@ class Standing:
         return self.ladder.pending(self.trials) if self.ladder is not None else ()
 
     @cached_property
-    def fit(self) -> tuple[float, float] | None:
-        """The shrinkages by which pieces are enlarged, when it is sewn first and shrunk to fit."""
-        return fit_by(self.tally.warp, self.tally.weft) if self.to_fit else None
-
-    @property
-    def coming(self) -> Coming:
-        """The shrinkage still to come, before cutting and after sewing."""
-        return Coming(self.tally.taken, self.fit)
-
-    @cached_property
-    def _asked(self) -> tuple[Problem | None, str]:
-        if not self.rows.pieces:
-            return None, NO_PIECES
+    def _problem(self) -> tuple[Problem | None, str]:
+        if not self.rows.cuts:
+            return None, NO_PIECES if self.role == "main" else self.nothing_cut
         if self.tally.width is None:
             return None, self.tally.missing.get("width", "Measure the cloth's width first.")
         if self.to_fit and self.fit is None:
             return None, NO_FIT
         try:
-            return self.lay_on(self.main.row, self.tally.width.value, self.coming), ""
+            return self.lay_on(self.cutting.laid, self.tally.width.value, self.fit), ""
         except BadPiece as fault:
             return None, sentence_of(fault)
 
     @property
+    def nothing_cut(self) -> str:
+        """That no piece is cut from it, as a sentence."""
+        return f"No piece is cut from {self.name} yet: say on Plan which are."
+
+    @property
     def problem(self) -> Problem | None:
         """The lay as it would be asked for now; None while something is missing, which :attr:`missing` says."""
-        return self._asked[0]
+        return self._problem[0]
 
     @property
     def missing(self) -> str:
         """What is missing before anything can be laid, as a sentence, or nothing."""
-        return self._asked[1]
+        return self._problem[1]
 
-    def lay_on(self, cloth: models.Cloth, width: float, coming: Coming, *, flaws: bool = True) -> Problem:
+    def lay_on(
+        self, cloth: ClothToLay, width: float, fit: tuple[float, float] | None, *, flaws: bool = True
+    ) -> Problem:
         """Its pieces on a usable width of a cloth, mm. Raises BadPiece."""
-        asked = [pieces.as_asked(row) for row in self.rows.pieces]
-        return ask(cloths.as_laid(cloth), asked, projects.as_rules(self.garment), width, coming, flaws=flaws)
+        found = ask(cloth, self.asked, use.as_rules(self.use), width, fit, flaws=flaws)
+        return renamed(found, self.names)
 
     @cached_property
     def stale(self) -> tuple[Sentence, ...]:
@@ -239,70 +436,95 @@ class Standing:
     def truth(self) -> Truth:
         """How far True is."""
         sheet, tests = self.rows.true_sheet, self.rows.true_tests
-        found = loop(as_attempts(tests), as_bands(sheet))
-        return Truth(bool(tests), bool(sheet.edge or sheet.now), found, sheet.accepted)
+        found = loop(as_attempts(tests), true_sheet.as_bands(sheet))
+        return Truth(bool(tests), bool(true_sheet.edge(self.use) or sheet.now), found, sheet.accepted)
 
     @cached_property
-    def stages(self) -> tuple[Stage, ...]:
-        """The rail's dots."""
-        row, swatch, job = self.main.row, self.rows.main.swatch, self.rows.job
-        found = self.tally
+    def stages_here(self) -> tuple[Stage, ...]:
+        """How far each stage is for this cloth."""
+        row, swatch, job = self.cloth.row, self.rows.cloth.swatch, self.rows.job
+        found, states = self.tally, self.cloth.states
+        done = self.cutting.treatment in ("done", "none")
+        measured = max((len(state.widths) for state in states.states), default=0)
         return stages(
             StageFacts(
-                pieces=len(self.rows.pieces),
-                bad_pieces=len(bad_pieces([pieces.as_piece(p) for p in self.rows.pieces])),
-                width_readings=len(row.width_readings),
+                pieces=len(self.pieces),
+                bad_pieces=len(bad_pieces([one.piece for one in self.asked])),
+                width_readings=measured,
                 kind_known=bool(row.blend),
                 marks_before=len(swatch.warp) + len(swatch.weft) if swatch else 0,
-                washed_both_ways=(found.warp.basis == "swatch" and found.weft.basis == "swatch") or row.treated,
+                washed_both_ways=(found.warp.basis == "swatch" and found.weft.basis == "swatch") or done,
                 made_up=swatch is not None and swatch.simulated,
-                not_at_rest="" if row.treated else at_rest_unless(self.main.test, row.like),
+                not_at_rest="" if done else at_rest_unless(self.cloth.test, row.like),
                 # the newest laying: beginning one stops any other
                 laying=job is not None and job.state in ("waiting", "running"),
                 laid=self.chosen is not None,
                 stale=self.stale,
                 can_buy=found.purchase is not None,
-                logged=self.rows.logged,
+                logged=self.whole.rows.logged,
                 true=self.truth.progress,
+                trued=not self.trim and row.weave not in NO_GRAIN,
+                laid_out=not self.trim,
             )
         )
 
     @property
+    def stages(self) -> tuple[Stage, ...]:
+        """The rail's dots, over all cloths of the garment."""
+        return self.whole.stages
+
+    @property
     def next_step(self) -> str:
-        """What to do next."""
-        return next_step(self.stages)
+        """What to do next with the garment."""
+        return self.whole.next_step
 
     @cached_property
-    def warnings(self) -> tuple[Warned, ...]:
-        """Everything to look at."""
-        row = self.main.row
+    def warnings_here(self) -> tuple[Warned, ...]:
+        """Everything of this cloth to look at."""
+        row, swatch = self.cloth.row, self.rows.cloth.swatch
+        states = self.cloth.states
         return warnings(
             Watched(
                 tally=self.tally.warnings,
                 stale=self.stale,
-                bars_seen=self.main.bars_seen,
-                any_meets=any(p.meets or p.centred for p in self.rows.pieces),
+                bars_seen=self.cloth.bars_seen and not self.idle,
+                any_meets=any(p.meets or p.centred for p, _ in self.rows.cuts),
                 fold_kept_off=None
                 if row.shop_fold is None or self.problem is None
                 else keeps_off_the_fold(self.problem),
-                made_up=self.rows.main.swatch is not None and self.rows.main.swatch.simulated,
-                washed_unmeasured=not row.treated and any(not w.simulated for w in self.rows.main.washes),
-                mismatches=self.set.mismatches,
-                all_washed=self.set.all_washed,
+                made_up=swatch is not None and swatch.simulated,
+                washed_unmeasured=states.current > 0 and states.measured("width", states.current) != states.current,
+                uncut=self.name if self.idle and not self.trim else "",
             )
         )
+
+    @cached_property
+    def warnings(self) -> tuple[Warned, ...]:
+        """Everything to look at: of this cloth, of the set, and what will spoil another cloth."""
+        mine = self.warnings_here
+        others = [one for one in self.whole.uses if one is not self]
+        spoil = [
+            Warned(w.stage, w.level, Sentence("{name}: {why}", name=capital(one.name), why=w.text))
+            for one in others
+            for w in one.warnings_here
+            if w.level == "spoil"
+        ]
+        of_set = warnings(Watched(mismatches=self.set.mismatches, all_washed=self.set.all_washed))
+        return (*mine, *of_set, *spoil)
 
     @property
     def least(self) -> float | None:
         """What the shop would cut for a lay as short as its bound, mm."""
-        if self.tally.purchase is None or self.chosen is None:
+        if self.bought is None:
             return None
+        if self.chosen is None:
+            return self.bought.to_buy.value
         return least_to_buy(self.chosen.lay["bound"], self.tally.taken[0], self.order)
 
     @property
     def proved(self) -> bool:
         """Whether no shorter lay would change what the shop cuts."""
-        if self.tally.purchase is None or self.chosen is None:
+        if self.bought is None or self.chosen is None:
             return False
         lay = self.chosen.lay
         return proved_purchase(lay["length"], lay["bound"], self.tally.taken[0], self.order)
@@ -312,24 +534,23 @@ NO_PIECES = "Add the pattern pieces first."
 NO_FIT = "Wash a swatch first: how much to enlarge the pieces is not known."
 
 
-def standings(session: Session, garments: Sequence[models.Project]) -> list[Standing]:
+def standings(session: Session, garments: Sequence[models.Project]) -> list[GarmentStanding]:
     """How garments stand, in the same order: a fixed number of queries however many there are."""
     rows = stored.garments(session, garments)
-    ladders = [ladder_of(one.chosen) for one in rows]
-    prints = [print_ for ladder in ladders if ladder is not None for print_ in ladder.prints]
+    ladders = {one.use.id: ladder_of(one.chosen) for garment in rows for one in garment.uses}
+    prints = [print_ for ladder in ladders.values() if ladder is not None for print_ in ladder.prints]
     trials = trial.known(session, prints)
-    return [_standing(one, ladder, trials) for one, ladder in zip(rows, ladders, strict=True)]
+    return [GarmentStanding(one, ladders, trials) for one in rows]
 
 
-def _standing(rows: GarmentRows, ladder: Ladder | None, trials: Mapping[str, models.Trial]) -> Standing:
-    main = ClothStanding(rows.main)
-    beside = tuple((role, ClothStanding(one)) for role, one in rows.beside)
-    return Standing(rows, main, SetStanding((("main", main), *beside)), ladder, trials)
-
-
-def standing(session: Session, garment: models.Project) -> Standing:
+def garment_standing(session: Session, garment: models.Project) -> GarmentStanding:
     """How one garment stands."""
     return standings(session, [garment])[0]
+
+
+def standing(session: Session, use_: models.ClothUse) -> Standing:
+    """How a garment stands, seen through one of its cloths."""
+    return garment_standing(session, use_.project).of(use_.id)
 
 
 def cloth_standings(session: Session, rows: Sequence[models.Cloth]) -> list[ClothStanding]:

@@ -10,7 +10,6 @@ from typing import Any, cast
 
 from sqlalchemy.orm import Session
 
-from ..core.cloth.width import planned_width
 from ..core.lay.drawing import PlacedShape
 from ..core.plan.outline import BadPiece, Outline
 from ..core.true.attempts import Attempt, at_this_place, good_from, newest_by_place
@@ -31,7 +30,7 @@ from ..store.true_test import as_attempts
 from .lay import pinned
 from .log import note
 from .refused import Refused
-from .standing import Standing, standing
+from .standing import Standing, cloth_standing, standing
 
 #: What may have been done before a test.
 DONE = {
@@ -42,18 +41,6 @@ DONE = {
     "short": "worked in shorter lengths",
     "cut": "cut off and begun anew",
 }
-_NAMES = {
-    "edge": "the readings of the cut edge",
-    "edge_way": "how the first edge is made",
-    "cut_off": "what is cut off",
-    "fold": "the readings of the fold",
-    "ripple": "how the fold ripples",
-    "check": "the distances of a pinned piece",
-    "bars": "the readings of the bars",
-    "bands": "the bands",
-    "school": "the school of straightening",
-    "accepted": "whether a happy medium is taken",
-}
 
 
 def edge_advice(cloth: models.Cloth) -> EdgeAdvice:
@@ -61,47 +48,62 @@ def edge_advice(cloth: models.Cloth) -> EdgeAdvice:
     return advise_edge(cloths.as_edge_facts(cloth))
 
 
-def edge_way(garment: models.Project) -> EdgeWay:
+def edge_way(use: models.ClothUse) -> EdgeWay:
     """How the first edge is made: as chosen, or as the cloth wants it."""
-    return cast(EdgeWay, garment.edge_way) if garment.edge_way else edge_advice(garment.cloth).way
+    return cast(EdgeWay, use.edge_way) if use.edge_way else edge_advice(use.cloth).way
 
 
-def settle_ends(garment: models.Project, readings: Sequence[float]) -> None:
+def settle_ends(use: models.ClothUse) -> None:
     """What both ends lose, from the edge's readings, the way it is made and what is cut off."""
-    ends = settled_ends(readings, edge_way(garment), garment.cut_off)
-    garment.first_end, garment.ends = ends.tested, ends.both
+    ends = settled_ends(true_sheet.edge(use), edge_way(use), use.cut_off)
+    use.first_end, use.ends = ends.tested, ends.both
 
 
-def keep_at_table(session: Session, garment: models.Project, given: Mapping[str, Any]) -> None:
+def keep_at_table(session: Session, use: models.ClothUse, given: Mapping[str, Any]) -> None:
     """Keep what was read at the table. What straightening loses flows into the purchase and the lay.
 
     ``given``: ``now`` {place, offset, side, bow, done}, ``fold`` [{along, distance}], ``bars`` [{place, off, side}],
     ``check`` {key, tail, head}, ``bands``, ``edge``, ``edge_way``, ``cut_off``, ``ripple``, ``school``, ``accepted``;
     what is left out stays. Lengths in mm. Raises :class:`Refused`.
     """
-    sheet = true_sheet.kept_sheet(session, garment.id)
+    sheet = true_sheet.kept_sheet(session, use.id)
+    before = _entries(use, sheet, given)
     if given.get("now") is not None:
-        _now(garment, sheet, given["now"])
+        _now(session, use, sheet, given["now"])
     if given.get("fold") is not None:
-        sheet.fold = [[s["along"], s["distance"]] for s in given["fold"]]
+        true_sheet.keep_pairs(use, "fold", [(s["along"], s["distance"]) for s in given["fold"]])
     if given.get("bars") is not None:
-        sheet.bars = [[b["place"], b["off"] if b["side"] == "out" else -b["off"]] for b in given["bars"]]
+        found = [(b["place"], b["off"] if b["side"] == "out" else -b["off"]) for b in given["bars"]]
+        true_sheet.keep_pairs(use, "bar", found)
     if given.get("check") is not None:
-        _check(session, garment, sheet, given["check"])
+        _check(session, use, given["check"])
     if given.get("bands") is not None:
         sheet.bands = _bands(given["bands"])
     for key in ("ripple", "school", "accepted"):
         if given.get(key) is not None:
             setattr(sheet, key, given[key])
     if given.keys() & {"edge", "edge_way", "cut_off"}:
-        _edge(garment, sheet, given)
+        _edge(use, given)
     session.flush()
-    names = [_NAMES[key] for key in _NAMES if key in given]
-    if names:
-        note(session, garment, "true", f"Changed {', '.join(names)}.", **given)
+    entries = ["straightening" if key == "school" else key for key in given if key != "now"]
+    if entries:
+        note(session, use, "true", "changed", before=before, after=given, entries=entries)
 
 
-def _now(garment: models.Project, sheet: models.TrueSheet, told: Mapping[str, Any]) -> None:
+def _entries(use: models.ClothUse, sheet: models.TrueSheet, given: Mapping[str, Any]) -> dict[str, Any]:
+    """What was read and chosen, of what is to be changed."""
+    there: dict[str, Any] = {
+        "edge": true_sheet.edge(use),
+        "fold": true_sheet.pairs(use, "fold"),
+        "bars": true_sheet.pairs(use, "bar"),
+        "edge_way": use.edge_way,
+        "cut_off": use.cut_off,
+        **{key: getattr(sheet, key) for key in ("now", "ripple", "school", "accepted", "bands")},
+    }
+    return {key: there[key] for key in given if key in there}
+
+
+def _now(session: Session, use: models.ClothUse, sheet: models.TrueSheet, told: Mapping[str, Any]) -> None:
     given = {k: v for k, v in told.items() if v is not None}
     if not given:
         sheet.now = {}
@@ -112,7 +114,8 @@ def _now(garment: models.Project, sheet: models.TrueSheet, told: Mapping[str, An
     if "offset" in given or ("side" in given and "offset" in sheet.now):
         given["offset"] = signed_offset(given.get("offset", abs(was)), side)
     now = {**sheet.now, **given}
-    width = width_of(garment.cloth)
+    found = cloth_standing(session, use.cloth).width_now
+    width = found.value if found is not None else None
     if width is not None and "offset" in now:
         try:
             read_test(FoldTest(now["offset"], now.get("bow", 0.0)), width)
@@ -128,41 +131,44 @@ def _bands(bands: Sequence[float]) -> list[float]:
         raise Refused(sentence_of(fault), path="bands") from None
 
 
-def _check(session: Session, garment: models.Project, sheet: models.TrueSheet, given: Mapping[str, Any]) -> None:
-    drawing = pinned(standing(session, garment))
-    if drawing is None or all(shape.key != given["key"] for shape in drawing.shapes):
+def _check(session: Session, use: models.ClothUse, given: Mapping[str, Any]) -> None:
+    drawing = pinned(standing(session, use))
+    shape = next((one for one in drawing.shapes if one.key == given["key"]), None) if drawing is not None else None
+    if shape is None or not shape.piece_id.isdigit():
         raise Refused("That piece is not on the chosen lay.", path="check.key")
-    tail, head = sheet.checks.get(given["key"], [None, None])
-    sheet.checks = {**sheet.checks, given["key"]: [given.get("tail", tail), given.get("head", head)]}
+    for end in ("tail", "head"):
+        if end in given:
+            true_sheet.keep_pinned(use, int(shape.piece_id), shape.copy, end, given[end])
 
 
-def _edge(garment: models.Project, sheet: models.TrueSheet, given: Mapping[str, Any]) -> None:
+def _edge(use: models.ClothUse, given: Mapping[str, Any]) -> None:
     """The edge's readings and way, and what is cut off: together they are what both ends lose."""
     if given.get("edge") is not None:
-        sheet.edge = given["edge"]
+        true_sheet.keep_edge(use, given["edge"])
     if given.get("edge_way") is not None:
-        garment.edge_way = given["edge_way"]
+        use.edge_way = given["edge_way"]
     if given.get("cut_off") is not None:
-        in_hand = garment.cloth.in_hand
-        if in_hand is not None and given["cut_off"] >= in_hand:
+        lengths = [long for state in use.cloth.states if (long := use.cloth.length_in(state)) is not None]
+        if lengths and given["cut_off"] >= lengths[-1]:
             raise Refused("Nothing would be left of the length in hand.", path="cut_off")
-        garment.cut_off = given["cut_off"]
-    settle_ends(garment, sheet.edge)
+        use.cut_off = given["cut_off"]
+    settle_ends(use)
 
 
 _SIDES = {"": "level", "far": "the far selvage out", "near": "the near selvage out"}
 
 
-def add_test(session: Session, garment: models.Project) -> models.TrueTest:
+def add_test(session: Session, use: models.ClothUse) -> models.TrueTest:
     """Write the reading at hand down as a test. Raises :class:`Refused` while nothing was read."""
-    sheet = true_sheet.kept_sheet(session, garment.id)
+    sheet = true_sheet.kept_sheet(session, use.id)
     now = sheet.now
     if "offset" not in now:
         told = "Read the edge first: how far apart the edges are, 0 when they are level."
         raise Refused(told, path="now.offset")
     row = models.TrueTest(
-        project_id=garment.id,
-        cloth_id=garment.cloth_id,
+        use_id=use.id,
+        cloth_id=use.cloth_id,
+        wash_id=use.cloth.state_id,
         place=now.get("place", 0.0),
         offset=now["offset"],
         bow=now.get("bow", 0.0),
@@ -173,22 +179,18 @@ def add_test(session: Session, garment: models.Project) -> models.TrueTest:
     sheet.now = {"place": row.place}
     sheet.accepted = False
     session.flush()
-    told = Sentence("Fold test: {apart}, {side}.", apart=length(abs(row.offset)), side=_SIDES[side_of(row.offset)])
-    note(session, garment, "true", told, offset=row.offset, place=row.place, done=row.done)
+    read = {"offset": row.offset, "place": row.place, "done": row.done, "test": row.id}
+    apart, side = length(abs(row.offset)), _SIDES[side_of(row.offset)]
+    note(session, use, "true", "fold-tested", apart=apart, side=side, values=read)
     return row
 
 
-def strike_test(session: Session, garment: models.Project, number: int, *, gone: bool) -> None:
+def strike_test(session: Session, use: models.ClothUse, number: int, *, gone: bool) -> None:
     """Strike a test out, or bring it back; it stays in the log. Raises NotFound."""
-    row = true_test.test(session, garment.id, number, deleted=not gone)
+    row = true_test.test(session, use.id, number, deleted=not gone)
     row.deleted_at = models.now() if gone else None
     session.flush()
-    note(session, garment, "true", f"{'Struck out' if gone else 'Brought back'} a fold test.", test=row.id)
-
-
-def width_of(cloth: models.Cloth) -> float | None:
-    """The width the test is read over, mm."""
-    return planned_width(cloths.as_cloth(cloth)).value if cloth.width_readings else None
+    note(session, use, "true", "test-out" if gone else "test-back", test=row.id)
 
 
 @dataclass(frozen=True)
@@ -238,11 +240,17 @@ class TrueStanding:
 
     @property
     def cloth(self) -> models.Cloth:
-        return self.now.main.row
+        return self.now.cloth.row
 
     @cached_property
+    def width_now(self) -> Figure | None:
+        """The width of the cloth as it is, measured or predicted."""
+        return self.now.cloth.width_now
+
+    @property
     def width(self) -> float | None:
-        return width_of(self.cloth)
+        """The width the test is read over, mm."""
+        return None if self.width_now is None else self.width_now.value
 
     @cached_property
     def bands(self) -> tuple[float, float, float]:
@@ -294,7 +302,7 @@ class TrueStanding:
     @cached_property
     def facts(self) -> StraightenFacts:
         """What decides how the cloth may be straightened."""
-        return straighten_facts(cloths.as_edge_facts(self.cloth), self.now.main.bars_seen)
+        return straighten_facts(cloths.as_edge_facts(self.cloth), self.now.cloth.bars_seen)
 
     @cached_property
     def advice(self) -> Straightening | None:
@@ -303,7 +311,8 @@ class TrueStanding:
         if slant is None:
             return None
         school = cast(StraightenSchool, self.sheet.school) if self.sheet.school else None
-        return plan(slant, self.facts, self.cloth.in_hand, school)
+        long = self.now.cloth.length_now
+        return plan(slant, self.facts, long.value if long is not None else None, school)
 
     @property
     def never_pulled(self) -> bool:
@@ -338,10 +347,10 @@ class TrueStanding:
             return ()
         angle = true_angle(self.reading.offset, self.width)
         # a slanting weft carries the bars across the cloth along with it; stripes along the cloth stay where they are
-        bars = self.now.main.bars[0].seen
+        bars = self.now.cloth.bars[0].seen
         found = []
-        for row in self.now.rows.pieces:
-            shape = pieces.as_piece(row)
+        for row, cut in self.now.rows.cuts:
+            shape = pieces.as_piece(row, cut)
             try:
                 outline = hanging_outline(shape)
             except BadPiece:
@@ -352,7 +361,7 @@ class TrueStanding:
 
     @property
     def fold_readings(self) -> list[FoldReading]:
-        return [FoldReading(a, b) for a, b in self.sheet.fold]
+        return [FoldReading(a, b) for a, b in true_sheet.pairs(self.now.use, "fold")]
 
     @cached_property
     def fold(self) -> FoldLine | None:
@@ -361,7 +370,7 @@ class TrueStanding:
 
     @property
     def bar_readings(self) -> list[BarReading]:
-        return [BarReading(a, b) for a, b in self.sheet.bars]
+        return [BarReading(a, b) for a, b in true_sheet.pairs(self.now.use, "bar")]
 
     @cached_property
     def square(self) -> Squareness | None:
@@ -375,7 +384,8 @@ class TrueStanding:
         return tuple(self._check(shape) for shape in (drawing.shapes if drawing is not None else ()))
 
     def _check(self, shape: PlacedShape) -> PinnedCheck:
-        tail, head = self.sheet.checks.get(shape.key, [None, None])
+        known = shape.piece_id.isdigit()
+        tail, head = true_sheet.pinned(self.now.use, int(shape.piece_id), shape.copy) if known else (None, None)
         arrow = math.dist(shape.tail, shape.head)
         check = None
         if tail is not None and head is not None:
@@ -385,12 +395,12 @@ class TrueStanding:
     @property
     def way(self) -> EdgeWay:
         """How the first edge is made."""
-        return edge_way(self.now.garment)
+        return edge_way(self.now.use)
 
     @property
     def this_end(self) -> Figure:
         """What the measured end loses before anything is cut off further in."""
-        return edge_cost(self.sheet.edge, self.way)
+        return edge_cost(true_sheet.edge(self.now.use), self.way)
 
     @property
     def other_end(self) -> float:
@@ -398,12 +408,11 @@ class TrueStanding:
         return METHODS[self.way].loss
 
     @property
-    def left_in_hand(self) -> float | None:
-        """What is left of the length in hand once both ends are straightened, mm."""
-        in_hand = self.cloth.in_hand
-        return None if in_hand is None else in_hand - self.now.garment.ends
+    def left_in_hand(self) -> Figure | None:
+        """What is left of the length in hand, as it is cut, once both ends are straightened."""
+        return self.now.tally.left
 
 
-def read_true(session: Session, garment: models.Project) -> TrueStanding:
+def read_true(session: Session, use: models.ClothUse) -> TrueStanding:
     """Is it on grain, what to do, and does it matter."""
-    return TrueStanding(standing(session, garment))
+    return TrueStanding(standing(session, use))

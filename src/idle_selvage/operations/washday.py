@@ -38,36 +38,39 @@ class Waiting:
 def waiting(session: Session) -> list[Waiting]:
     """Every cloth of every open garment that still has to be treated, once each."""
     out: dict[int, Waiting] = {}
-    for standing in standings(session, projects.projects(session)):
-        for role, cloth in standing.set.cloths:
-            if cloth.row.id not in out and cloth.needs_treatment:
-                one = _waiting(standing, role, cloth)
+    for garment in standings(session, projects.projects(session)):
+        for now in garment.uses:
+            if now.cloth.row.id not in out and now.cloth.needs_treatment:
+                one = _waiting(now)
                 if one is not None:
-                    out[cloth.row.id] = one
+                    out[now.cloth.row.id] = one
     return list(out.values())
 
 
-def _waiting(standing: Standing, role: str, cloth: ClothStanding) -> Waiting | None:
+def _waiting(now: Standing) -> Waiting | None:
     """One cloth of a garment; None when nothing is done with it."""
-    garment, row = standing.garment, cloth.row
-    programme = cloth.advice(garment).programme
+    garment, cloth = now.garment, now.cloth
+    programme = now.advice.programme
     if programme.cycle == "none":
         return None
-    if not row.width_readings:
+    width, long = cloth.width_now, cloth.length_now
+    if width is None:
         return Waiting(cloth, garment, None, "Measure its width first.")
-    bought = standing.tally.purchase if role == "main" else None
-    length = row.in_hand or (bought.to_buy.value if bought is not None else None)
+    # what is still to be bought is treated as it is bought
+    length = long.value if long is not None else now.bought.to_buy.value if now.bought is not None else None
     if not length:
         return Waiting(cloth, garment, None, "How long it is is not known: give the length in hand.")
-    name = row.name or f"cloth of {garment.name}"
-    width = min(row.width_readings)
-    batch = Batch(str(row.id), name, programme, length, width, row.mass, cloth.dye, napped(cloth.make))
+    name = cloth.row.name or f"cloth of {garment.name}"
+    batch = Batch(
+        str(cloth.row.id), name, programme, length, width.value, cloth.row.mass, cloth.dye, napped(cloth.make)
+    )
     return Waiting(cloth, garment, batch, "")
 
 
 @dataclass(frozen=True)
 class Day:
-    """The washing day. ``waiting``: what is not planned yet; None when it was not asked for. ``stale``: why the plan no
+    """The washing day. ``waiting``: what is not planned yet; None when it was not asked for. ``to_measure``: cloths that
+    were treated and not measured since. ``stale``: why the plan no
     longer holds, as a sentence, or nothing."""
 
     now: datetime
@@ -75,6 +78,7 @@ class Day:
     waiting: tuple[Waiting, ...] | None
     stale: str
     settings: models.Settings
+    to_measure: tuple[Standing, ...]
     learned: dict[str, tuple[float, int]]
 
     @property
@@ -86,11 +90,25 @@ def read_day(session: Session, *, brief: bool = False) -> Day:
     """What waits to be washed, and the plan; ``brief`` leaves out what waits."""
     at = models.now()
     loads = wash_load.loads(session)
-    planned = {c["id"] for load in loads for c in load.cloths}
+    planned = {c.cloth_id for load in loads for c in load.cloths}
     found = [] if brief else waiting(session)
     stale = _stale(loads, None if brief else found, planned, at)
     left = None if brief else tuple(w for w in found if w.cloth.row.id not in planned)
-    return Day(at, tuple(loads), left, stale, settings(session), learned(session))
+    measure = () if brief else to_measure(session)
+    return Day(at, tuple(loads), left, stale, settings(session), measure, learned(session))
+
+
+def to_measure(session: Session) -> tuple[Standing, ...]:
+    """Every cloth of the open garments whose width or length was not measured since it was treated, once each, by the
+    first garment that uses it."""
+    found: dict[int, Standing] = {}
+    for garment in standings(session, projects.projects(session)):
+        for now in garment.uses:
+            states = now.cloth.states
+            at = states.current
+            if at and (states.measured("width", at) != at or states.measured("length", at) != at):
+                found.setdefault(now.cloth.row.id, now)
+    return tuple(found.values())
 
 
 def _stale(loads: Sequence[models.WashLoad], found: Sequence[Waiting] | None, planned: set[int], at: datetime) -> str:
@@ -100,7 +118,7 @@ def _stale(loads: Sequence[models.WashLoad], found: Sequence[Waiting] | None, pl
             return f"{new[0].name} is not in the plan yet."
         # a cloth is washed long before it is pressed: it no longer waits, and its load still goes on
         gone = planned - {w.cloth.row.id for w in found}
-        begun = {c["id"] for load in loads if any(t.started_at for t in load.steps) for c in load.cloths}
+        begun = {c.cloth_id for load in loads if any(t.started_at for t in load.steps) for c in load.cloths}
         if gone - begun:
             return "A cloth in the plan no longer needs treating."
     return "A step runs late." if any(late(t, at) for load in loads for t in load.steps) else ""
@@ -162,7 +180,7 @@ def plan_day(session: Session, at: datetime, midnight: datetime) -> None:
         if row not in kept:
             session.delete(row)
     session.flush()
-    busy = {str(c["id"]) for row in kept for c in row.cloths}
+    busy = {str(c.cloth_id) for row in kept for c in row.cloths}
     found = {w.batch.key: (w, w.batch) for w in waiting(session) if w.batch is not None}
     known = {key: time for key, (time, _) in learned(session).items()}
     fresh = group([batch for key, (_, batch) in found.items() if key not in busy], house.washer_kg, known)
@@ -197,7 +215,7 @@ def plan_day(session: Session, at: datetime, midnight: datetime) -> None:
         step.start_at = midnight + timedelta(minutes=slot.start)
         step.end_at = midnight + timedelta(minutes=slot.end)
     session.flush()
-    note(session, None, "shrink", f"Planned {len(rows)} loads.")
+    note(session, None, "shrink", "day-planned", count=len(rows))
 
 
 def _new_load(session: Session, load: Load, garments: dict[str, str]) -> models.WashLoad:
@@ -207,7 +225,10 @@ def _new_load(session: Session, load: Load, garments: dict[str, str]) -> models.
         kilograms=round(load.kilograms, 3),
         metres=sum(b.length for b in load.batches) / 1000.0,
         too_heavy=load.too_heavy,
-        cloths=[{"id": int(b.key), "name": b.name, "project": garments[b.key]} for b in load.batches],
+        cloths=[
+            models.LoadCloth(cloth_id=int(b.key), position=k, name=b.name, garment=garments[b.key])
+            for k, b in enumerate(load.batches)
+        ],
         steps=[
             models.LoadTask(
                 position=i,
@@ -275,10 +296,12 @@ def end_step(session: Session, number: int) -> None:
     row.started_at = row.started_at or row.finished_at
     if row.machine in ("washer", "basin") or row.learn == "steam":
         for entry in row.load.cloths:
-            cloth = session.get(models.Cloth, entry["id"])
+            cloth = session.get(models.Cloth, entry.cloth_id)
             if cloth is not None:
                 session.add(models.Wash(cloth_id=cloth.id, how=row.what, task_id=row.id))
-                note_cloth(session, cloth, "shrink", f"Pre-treated {cloth.name or 'the cloth'}: {row.what}.")
+                session.flush()
+                session.refresh(cloth, ["washes"])
+                note_cloth(session, cloth, "shrink", "treated", name=cloth.name or "the cloth", how=row.what)
     session.flush()
 
 
@@ -290,7 +313,10 @@ def take_step_back(session: Session, number: int) -> None:
         raise Refused("A later step of this load has begun; take that back first.", code="not_ready")
     if row.finished_at is not None:
         row.finished_at = None
-        wash_load.strike_washes(session, row.id)
+        for number in wash_load.strike_washes(session, row.id):
+            cloth = session.get_one(models.Cloth, number)
+            session.refresh(cloth, ["washes"])
+            note_cloth(session, cloth, "shrink", "treated-back", name=cloth.name or "the cloth")
     else:
         row.started_at = None
     session.flush()

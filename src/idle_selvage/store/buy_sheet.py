@@ -7,14 +7,13 @@ from sqlalchemy.orm import Session
 from .models import BuySheet
 
 
-def sheet(session: Session, project_id: int) -> BuySheet:
-    """A project's sheet; an empty one, not yet kept, before anything was typed."""
-    row = session.get(BuySheet, project_id)
-    return row or BuySheet(project_id=project_id, envelope={}, strips={}, together=[], items=[], have=[])
+def sheet(session: Session, use_id: int) -> BuySheet:
+    """The sheet of a cloth of a garment; an empty one, not yet kept, before anything was typed."""
+    return session.get(BuySheet, use_id) or BuySheet(use_id=use_id, envelope={}, strips={})
 
 
-def kept_sheet(session: Session, project_id: int) -> BuySheet:
+def kept_sheet(session: Session, use_id: int) -> BuySheet:
     """The sheet to write on."""
-    row = sheet(session, project_id)
+    row = sheet(session, use_id)
     session.add(row)
     return row

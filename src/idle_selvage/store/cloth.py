@@ -1,9 +1,9 @@
-"""Cloths: finding them, and what the core needs to know of a row."""
+"""Cloths: finding them, what is kept of them in each state, and what the core needs to know of a row."""
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-from typing import Literal
+from collections.abc import Mapping, Sequence
+from typing import Any, Literal
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session
@@ -12,12 +12,17 @@ from ..core.buy.order import per_metre
 from ..core.cloth.bars import Bar, BarPattern, read_bars
 from ..core.cloth.direction import is_one_way
 from ..core.cloth.dye import Dye
-from ..core.cloth.make import Make
+from ..core.cloth.make import NO_GRAIN, Make
+from ..core.cloth.state import State
 from ..core.cloth.width import Cloth as MeasuredCloth
-from ..core.lay.asking import ClothToLay
+from ..core.lay.asking import ClothToLay, FlawToLay
+from ..core.shrink.states import ClothStates
 from ..core.true.edge import EdgeFacts, edge_facts
 from .errors import NotFound
-from .models import Cloth, Project, SetCloth, Wash
+from .models import BarRow, By, Cloth, Flaw, Wash, now
+from .models.reading import Spot, replace_readings
+
+Way = Literal["along", "across"]
 
 
 def cloth(session: Session, number: int, *, deleted: bool = False) -> Cloth:
@@ -33,24 +38,75 @@ def cupboard(session: Session) -> list[Cloth]:
     return list(session.scalars(select(Cloth).where(Cloth.deleted_at.is_(None)).order_by(Cloth.id.desc())))
 
 
-def of_project(session: Session, project: Project, cloth_id: int | None) -> Cloth:
-    """A project's own cloth by its number, the main one when None. Raises :class:`NotFound`."""
-    if cloth_id is None or cloth_id == project.cloth_id:
-        return project.cloth
-    beside = session.get(SetCloth, (project.id, cloth_id))
-    if beside is None:
-        raise NotFound("That cloth does not belong to this project.")
-    return beside.cloth
+# -- its states
+
+
+def state_index(row: Cloth, wash_id: int | None) -> int:
+    """Which state a wash brought it to, 0: as bought. Of a wash that was struck out, the state it was in before."""
+    return 0 if wash_id is None else sum(wash.id <= wash_id for wash in row.treatments)
+
+
+def as_states(row: Cloth) -> tuple[State, ...]:
+    """The cloth through its states, the first one as bought."""
+    names = ["as bought", *(_after(k, wash) for k, wash in enumerate(row.treatments, 1))]
+    return tuple(
+        State(row.widths_in(state), row.length_in(state), name) for state, name in zip(row.states, names, strict=True)
+    )
+
+
+def _after(number: int, wash: Wash) -> str:
+    return f"after treatment {number}" + (f" ({wash.how})" if wash.how else "")
+
+
+def keep_widths(row: Cloth, state: int | None, values: Sequence[float], by: By = "tape") -> None:
+    """Make the width readings of a state these, mm."""
+    given: dict[Spot, float] = {("width", float(k), 0, state, None): value for k, value in enumerate(values)}
+    replace_readings(row.readings, ("width",), given, by, wash_id=state)
+
+
+def keep_length(row: Cloth, state: int | None, value: float | None, by: By = "tape") -> None:
+    """Make the length in a state this, mm, or unknown."""
+    given: dict[Spot, float] = {} if value is None else {("length", 0.0, 0, state, None): value}
+    replace_readings(row.readings, ("length",), given, by, wash_id=state)
+
+
+def keep_flaws(row: Cloth, given: Sequence[Mapping[str, Any]], by: By = "tape") -> None:
+    """Make its flaws these; one that is where it was keeps the state it was found in."""
+    there = {(f.x, f.y, f.w, f.h): f for f in row.flaws}
+    kept: list[Flaw] = []
+    for place, flaw in enumerate(given):
+        spot = (flaw["x"], flaw["y"], flaw["w"], flaw["h"])
+        one = there.pop(spot, None) or Flaw(
+            x=spot[0], y=spot[1], w=spot[2], h=spot[3], wash_id=row.state_id, by=by, at=now()
+        )
+        one.what, one.position = flaw.get("what", "flaw"), place
+        kept.append(one)
+    row.flaws[:] = kept
+
+
+def keep_bars(row: Cloth, way: Way, given: Sequence[Mapping[str, Any]], by: By = "tape") -> None:
+    """Make its bars that follow one another along or across it these."""
+    there = sorted((bar for bar in row.bars if bar.way == way), key=lambda bar: bar.position)
+    if [(bar.width, bar.colour) for bar in there] == [(bar["width"], bar["colour"]) for bar in given]:
+        return
+    fresh = [
+        BarRow(way=way, position=k, width=b["width"], colour=b["colour"], wash_id=row.state_id, by=by, at=now())
+        for k, b in enumerate(given)
+    ]
+    row.bars[:] = [*(bar for bar in row.bars if bar.way != way), *fresh]
+
+
+# -- what the core needs to know
 
 
 def as_cloth(row: Cloth) -> MeasuredCloth:
-    """The measured cloth; its price is per metre whatever the shop says."""
+    """The cloth as it was measured in its present state; its price is per metre whatever the shop says."""
     return MeasuredCloth(
-        tuple(row.width_readings),
+        row.widths_in(row.state_id),
         row.margin_low,
         row.margin_high,
         is_one_way(row.direction),
-        row.in_hand,
+        row.length_in(row.state_id),
         row.mass,
         per_metre(row.price, row.price_unit),
     )
@@ -66,9 +122,10 @@ def as_dye(row: Cloth, washes: Sequence[Wash]) -> Dye:
     return Dye(row.depth, row.rub_grade, tuple(w.grade for w in washes if w.grade is not None))
 
 
-def bar_sequence(row: Cloth, direction: Literal["along", "across"]) -> list[Bar]:
-    """The bars of one direction as they were typed."""
-    return [Bar(b["width"], b["colour"]) for b in row.bars.get(direction, [])]
+def bar_sequence(row: Cloth, way: Way) -> list[Bar]:
+    """The bars of one direction as they were measured."""
+    bars = sorted((bar for bar in row.bars if bar.way == way), key=lambda bar: bar.position)
+    return [Bar(bar.width, bar.colour) for bar in bars]
 
 
 def as_bars(row: Cloth) -> tuple[BarPattern, BarPattern]:
@@ -81,13 +138,17 @@ def as_edge_facts(row: Cloth) -> EdgeFacts:
     return edge_facts(as_make(row), as_bars(row)[0], row.answers)
 
 
-def as_laid(row: Cloth) -> ClothToLay:
-    """What of it decides a lay."""
+def as_laid(row: Cloth, states: ClothStates, at: int) -> ClothToLay:
+    """What of it decides a lay when it is cut in state ``at``."""
+    bars_in = min((state_index(row, bar.wash_id) for bar in row.bars), default=0)
     return ClothToLay(
         row.margin_low,
         *as_bars(row),
         is_one_way(row.direction),
         row.reversible,
-        tuple((f["x"], f["y"], f["w"], f["h"]) for f in row.flaws),
+        tuple(FlawToLay((f.x, f.y, f.w, f.h), states.move(state_index(row, f.wash_id), at)) for f in row.flaws),
         row.shop_fold,
+        row.weave in NO_GRAIN,
+        states.move(bars_in, at),
+        states.move(0, at),
     )

@@ -7,11 +7,11 @@ from dataclasses import dataclass
 from datetime import datetime
 
 from sqlalchemy import select
-from sqlalchemy.orm import Session, joinedload
+from sqlalchemy.orm import Session
 
 from ..core.shrink.history import Past
-from . import job, lay, log_entry, photo, swatch, true_sheet, true_test, wash
-from .models import Cloth, Job, LayRecord, Piece, Project, SetCloth, Swatch, TrueSheet, TrueTest, Wash
+from . import job, lay, log_entry, photo, swatch, true_sheet, true_test, use
+from .models import Cloth, ClothUse, Cut, Job, LayRecord, Piece, Project, Swatch, TrimRun, TrueSheet, TrueTest, Wash
 
 
 @dataclass(frozen=True)
@@ -27,17 +27,26 @@ class ClothRows:
 
 
 @dataclass(frozen=True)
-class GarmentRows:
-    """What is stored of one garment. ``beside``: its other cloths with their roles; ``logged``: lines in its log."""
+class UseRows:
+    """What is stored of one cloth of a garment. ``cuts``: the pieces cut from it, each with how."""
 
-    project: Project
-    main: ClothRows
-    beside: tuple[tuple[str, ClothRows], ...]
-    pieces: tuple[Piece, ...]
+    use: ClothUse
+    cloth: ClothRows
+    cuts: tuple[tuple[Piece, Cut], ...]
     chosen: LayRecord | None
     job: Job | None
     true_sheet: TrueSheet
     true_tests: tuple[TrueTest, ...]
+    runs: tuple[TrimRun, ...]
+
+
+@dataclass(frozen=True)
+class GarmentRows:
+    """What is stored of one garment, the main cloth first. ``logged``: lines in its log."""
+
+    project: Project
+    uses: tuple[UseRows, ...]
+    pieces: tuple[Piece, ...]
     logged: int
 
 
@@ -45,14 +54,13 @@ def cloth_rows(session: Session, cloths: Sequence[Cloth]) -> dict[int, ClothRows
     """What is stored of each cloth, by its number."""
     numbers = [row.id for row in cloths]
     used = swatch.used_swatches(session, numbers)
-    washed = wash.washes(session, numbers)
     photos = photo.taken(session, numbers)
     past = swatch.past_tests(session, {row.like for row in cloths})
     return {
         row.id: ClothRows(
             row,
             used.get(row.id),
-            tuple(washed.get(row.id, ())),
+            tuple(wash for wash in row.washes if wash.deleted_at is None),
             tuple(test for number, test in past.get(row.like, ()) if number != row.id),
             photos.get(row.id),
         )
@@ -63,39 +71,35 @@ def cloth_rows(session: Session, cloths: Sequence[Cloth]) -> dict[int, ClothRows
 def garments(session: Session, projects: Sequence[Project]) -> list[GarmentRows]:
     """What is stored of each garment, in the same order."""
     numbers = [row.id for row in projects]
-    beside: dict[int, list[SetCloth]] = {}
-    query = (
-        select(SetCloth)
-        .where(SetCloth.project_id.in_(numbers))
-        .options(joinedload(SetCloth.cloth))
-        .order_by(SetCloth.cloth_id)
-    )
-    for one in session.scalars(query):
-        beside.setdefault(one.project_id, []).append(one)
     pieces: dict[int, list[Piece]] = {}
     for piece in session.scalars(
         select(Piece).where(Piece.project_id.in_(numbers), Piece.deleted_at.is_(None)).order_by(Piece.id)
     ):
         pieces.setdefault(piece.project_id, []).append(piece)
-    cloths = {row.cloth.id: row.cloth for row in projects}
-    cloths.update({one.cloth_id: one.cloth for rows in beside.values() for one in rows})
-    stored = cloth_rows(session, list(cloths.values()))
-    chosen = lay.chosen_lays(session, numbers)
-    jobs = job.last_lays(session, numbers)
-    sheets = true_sheet.sheets(session, numbers)
-    tests = true_test.tests(session, numbers)
+    rows = {one.id: one for row in projects for one in row.uses}
+    stored = cloth_rows(session, list({one.cloth_id: one.cloth for one in rows.values()}.values()))
+    uses = list(rows)
+    chosen = lay.chosen_lays(session, uses)
+    jobs = job.last_lays(session, uses)
+    sheets = true_sheet.sheets(session, uses)
+    tests = true_test.tests(session, rows.values())
+    runs = use.runs(session, uses)
     logged = log_entry.counts(session, numbers)
-    return [
-        GarmentRows(
-            row,
-            stored[row.cloth.id],
-            tuple((one.role, stored[one.cloth_id]) for one in beside.get(row.id, ())),
-            tuple(pieces.get(row.id, ())),
-            chosen.get(row.id),
-            jobs.get(row.id),
-            sheets[row.id],
-            tuple(tests.get(row.id, ())),
-            logged.get(row.id, 0),
+
+    def whole(one: ClothUse) -> UseRows:
+        there = pieces.get(one.project_id, ())
+        return UseRows(
+            one,
+            stored[one.cloth_id],
+            tuple((piece, cut) for piece in there if (cut := piece.cut_from(one.id)) is not None),
+            chosen.get(one.id),
+            jobs.get(one.id),
+            sheets[one.id],
+            tuple(tests.get(one.id, ())),
+            runs.get(one.id, ()),
         )
+
+    return [
+        GarmentRows(row, tuple(whole(one) for one in row.uses), tuple(pieces.get(row.id, ())), logged.get(row.id, 0))
         for row in projects
     ]

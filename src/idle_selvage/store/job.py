@@ -22,21 +22,17 @@ def job(session: Session, number: int) -> Job:
     return row
 
 
-def running_lay(session: Session, project_id: int) -> Job | None:
-    """The laying that is waiting or under way for a project."""
+def running_lay(session: Session, use_id: int) -> Job | None:
+    """The laying that is waiting or under way for a cloth of a garment."""
     return session.scalars(
-        select(Job).where(Job.project_id == project_id, Job.kind == "lay", Job.state.in_(OPEN)).order_by(Job.id.desc())
+        select(Job).where(Job.use_id == use_id, Job.kind == "lay", Job.state.in_(OPEN)).order_by(Job.id.desc())
     ).first()
 
 
-def last_lays(session: Session, project_ids: Iterable[int]) -> dict[int, Job]:
-    """The newest laying of each project, whatever became of it, by the project's number."""
-    newest = (
-        select(func.max(Job.id))
-        .where(Job.project_id.in_(list(project_ids)), Job.kind == "lay")
-        .group_by(Job.project_id)
-    )
-    return {row.project_id: row for row in session.scalars(select(Job).where(Job.id.in_(newest)))}
+def last_lays(session: Session, use_ids: Iterable[int]) -> dict[int, Job]:
+    """The newest laying on each cloth of a garment, whatever became of it, by the number of its use."""
+    newest = select(func.max(Job.id)).where(Job.use_id.in_(list(use_ids)), Job.kind == "lay").group_by(Job.use_id)
+    return {row.use_id: row for row in session.scalars(select(Job).where(Job.id.in_(newest)))}
 
 
 def finish(row: Job, state: str, error: str = "") -> None:

@@ -16,20 +16,18 @@ from .models import Job, LayRecord
 SAME_LENGTH_MM = 1e-6
 
 
-def lay(session: Session, project_id: int, number: int) -> LayRecord:
-    """One lay of a project. Raises :class:`NotFound`."""
+def lay(session: Session, use_id: int, number: int) -> LayRecord:
+    """One lay of a cloth of a garment. Raises :class:`NotFound`."""
     row = session.get(LayRecord, number)
-    if row is None or row.project_id != project_id:
+    if row is None or row.use_id != use_id:
         raise NotFound("There is no such lay in this project.")
     return row
 
 
-def chosen_lays(session: Session, project_ids: Iterable[int]) -> dict[int, LayRecord]:
-    """The lay each project goes by, by the project's number."""
-    query = (
-        select(LayRecord).where(LayRecord.project_id.in_(list(project_ids)), LayRecord.chosen).order_by(LayRecord.id)
-    )
-    return {row.project_id: row for row in session.scalars(query)}
+def chosen_lays(session: Session, use_ids: Iterable[int]) -> dict[int, LayRecord]:
+    """The lay each cloth of a garment goes by, by the number of its use."""
+    query = select(LayRecord).where(LayRecord.use_id.in_(list(use_ids)), LayRecord.chosen).order_by(LayRecord.id)
+    return {row.use_id: row for row in session.scalars(query)}
 
 
 def as_lay(row: LayRecord) -> Lay:
@@ -37,20 +35,17 @@ def as_lay(row: LayRecord) -> Lay:
     return from_json(row.lay)
 
 
-def keep_lays(
-    session: Session, job: Job, lays: list[tuple[str, dict[str, Any]]], problem: dict[str, Any], fingerprint: str
-) -> None:
+def keep_lays(session: Session, job: Job, lays: list[tuple[str, dict[str, Any]]]) -> None:
     """Store the best lay of each fold of one job, in place of what the job stored before; choose the shortest."""
     known = {row.fold: row for row in session.scalars(select(LayRecord).where(LayRecord.job_id == job.id)).all()}
     for fold, data in lays:
         row = known.get(fold)
         if row is None:
             row = LayRecord(
-                project_id=job.project_id,
+                use_id=job.use_id,
                 job_id=job.id,
                 fold=fold,
-                fingerprint=fingerprint,
-                problem=problem,
+                fingerprint=job.fingerprint,
                 lay=data,
                 basis=job.params.get("basis", {}),
             )
@@ -64,8 +59,8 @@ def keep_lays(
 
 
 def choose_lay(session: Session, row: LayRecord, *, picked: bool = False) -> None:
-    """Make this the lay the project goes by; ``picked`` when the maker did."""
-    session.execute(update(LayRecord).where(LayRecord.project_id == row.project_id).values(chosen=False, picked=False))
+    """Make this the lay its cloth goes by; ``picked`` when the maker did."""
+    session.execute(update(LayRecord).where(LayRecord.use_id == row.use_id).values(chosen=False, picked=False))
     row.chosen, row.picked = True, picked
     session.flush()
 

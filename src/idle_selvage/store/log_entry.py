@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from typing import Any
 
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
@@ -11,9 +10,9 @@ from sqlalchemy.orm import Session
 from .models import LogEntry
 
 
-def add(session: Session, project_id: int | None, stage: str, what: str, detail: dict[str, Any]) -> None:
+def add(session: Session, row: LogEntry) -> None:
     """Write one line. Nothing is ever changed or removed there."""
-    session.add(LogEntry(project_id=project_id, stage=stage, what=what, detail=detail))
+    session.add(row)
 
 
 def entries(session: Session, project_id: int) -> list[LogEntry]:

@@ -1,4 +1,4 @@
-"""Pieces: finding them, and the core's piece of a row."""
+"""Pieces: finding them, and the core's piece of a row as it is cut from one cloth."""
 
 from __future__ import annotations
 
@@ -8,10 +8,15 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from ..core.lay.asking import Meeting, PieceToLay
+from ..core.lay.problem import Selvage
 from ..core.plan.piece import Grain
 from ..core.plan.piece import Piece as PaperPiece
 from .errors import NotFound
-from .models import Piece
+from .models import Cut, Piece
+
+#: A piece that is cut from no cloth yet is drawn as if one were cut as it is.
+UNCUT = Cut(copies=1, pair=False, on_fold=False, grain="lengthwise", one_way=False, seam=0.0, shorter=0.0, hidden=False,
+            border="", border_at=0.0)  # fmt: skip
 
 
 def piece(session: Session, number: int, *, deleted: bool = False) -> Piece:
@@ -28,20 +33,27 @@ def pieces(session: Session, project_id: int) -> list[Piece]:
     return list(session.scalars(query))
 
 
-def as_piece(row: Piece) -> PaperPiece:
-    """The core's piece."""
+def as_piece(row: Piece, cut: Cut) -> PaperPiece:
+    """The core's piece as it is cut from one cloth."""
     return PaperPiece(
         row.name,
         tuple((x, y) for x, y in row.outline),
-        row.copies,
-        row.pair,
-        row.on_fold,
-        cast(Grain, row.grain),
-        row.one_way,
-        row.seam,
+        cut.copies,
+        cut.pair,
+        cut.on_fold,
+        cast(Grain, cut.grain),
+        cut.one_way,
+        cut.seam,
     )
 
 
-def as_asked(row: Piece) -> PieceToLay:
-    """The piece with what is to meet on it."""
-    return PieceToLay(as_piece(row), Meeting(row.meets, row.meets_at, row.centred))
+def as_asked(row: Piece, cut: Cut) -> PieceToLay:
+    """The piece as it is laid on one cloth, with what is to meet on it."""
+    return PieceToLay(
+        as_piece(row, cut),
+        Meeting(row.meets, row.meets_at, row.centred),
+        str(row.id),
+        cut.shorter,
+        cast(Selvage, cut.border) if cut.border else None,
+        cut.border_at,
+    )

@@ -50,8 +50,14 @@ def as_swatch(row: Swatch | None) -> MarkedSwatch:
         tuple(tuple(r) for r in row.warp),
         tuple(tuple(r) for r in row.weft),
         row.graduation,
-        tuple((d[0], d[1]) if d and None not in d else None for d in row.diagonals),
+        tuple(_pair(d) for d in row.diagonals),
     )
+
+
+def _pair(diagonals: list[float | None] | None) -> tuple[float, float] | None:
+    """Both diagonals, or None while one is missing."""
+    ac, bd = diagonals or (None, None)
+    return None if ac is None or bd is None else (ac, bd)
 
 
 def past_tests(session: Session, likes: Iterable[str]) -> dict[str, list[tuple[int, Past]]]:

@@ -8,6 +8,7 @@ from typing import Any
 from sqlalchemy import delete, func, select
 from sqlalchemy.orm import Session
 
+from . import lay_problem
 from .job import OPEN
 from .models import Job, Trial
 
@@ -37,28 +38,29 @@ def forget_old(session: Session) -> None:
     """Only the newest are kept."""
     old = select(Trial.fingerprint).order_by(Trial.created_at.desc(), Trial.fingerprint).offset(MOST_KEPT)
     session.execute(delete(Trial).where(Trial.fingerprint.in_(old.scalar_subquery())))
+    lay_problem.forget_unasked(session)
 
 
-def running(session: Session, project_id: int, what: str) -> Job | None:
+def running(session: Session, use_id: int, what: str) -> Job | None:
     """The job that tries lays for one part of the screen, if one is under way."""
-    query = select(Job).where(Job.project_id == project_id, Job.kind == "trials", Job.state.in_(OPEN), ~Job.cancel)
+    query = select(Job).where(Job.use_id == use_id, Job.kind == "trials", Job.state.in_(OPEN), ~Job.cancel)
     return next((row for row in session.scalars(query.order_by(Job.id.desc())) if row.params["what"] == what), None)
 
 
-def failed(session: Session, project_id: int, what: str) -> str:
+def failed(session: Session, use_id: int, what: str) -> str:
     """Why the last try for this part of the screen failed, or nothing."""
     rows = session.scalars(
-        select(Job).where(Job.project_id == project_id, Job.kind == "trials").order_by(Job.id.desc()).limit(20)
+        select(Job).where(Job.use_id == use_id, Job.kind == "trials").order_by(Job.id.desc()).limit(20)
     )
     last = next((row for row in rows if row.params["what"] == what), None)
     return last.error if last is not None and last.state == "failed" else ""
 
 
-def keep(session: Session, print_: str, problem: dict[str, Any], seconds: float, **found: Any) -> Trial:
+def keep(session: Session, print_: str, seconds: float, **found: Any) -> Trial:
     """Store what a trial came to; of two searches of one problem the shorter lay is kept for each fold."""
     row = session.get(Trial, print_)
     if row is None:
-        row = Trial(fingerprint=print_, problem=problem, seconds=seconds, **found)
+        row = Trial(fingerprint=print_, seconds=seconds, **found)
         session.add(row)
         return row
     best: dict[str, Any] = {}

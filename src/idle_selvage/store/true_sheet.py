@@ -1,46 +1,73 @@
-"""What was read at the table."""
+"""How cloths are trued, and what was read at the table."""
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from ..core.true.slant import BANDS_MM
-from .models import TrueSheet
+from .models import ClothUse, TrueSheet
+from .models.reading import Spot, replace_readings
+
+Pairs = list[tuple[float, float]]
 
 
-def sheets(session: Session, project_ids: Iterable[int]) -> dict[int, TrueSheet]:
-    """Each project's sheet, by the project's number; an empty one, not yet kept, before anything was read."""
-    numbers = list(project_ids)
-    rows = session.scalars(select(TrueSheet).where(TrueSheet.project_id.in_(numbers)))
-    found = {row.project_id: row for row in rows}
+def sheets(session: Session, use_ids: Iterable[int]) -> dict[int, TrueSheet]:
+    """The sheet of each cloth of a garment, by its use; an empty one, not yet kept, before anything was read."""
+    numbers = list(use_ids)
+    found = {row.use_id: row for row in session.scalars(select(TrueSheet).where(TrueSheet.use_id.in_(numbers)))}
     return {number: found.get(number) or _empty(number) for number in numbers}
 
 
-def kept_sheet(session: Session, project_id: int) -> TrueSheet:
+def kept_sheet(session: Session, use_id: int) -> TrueSheet:
     """The sheet to write on."""
-    row = session.get(TrueSheet, project_id) or _empty(project_id)
+    row = session.get(TrueSheet, use_id) or _empty(use_id)
     session.add(row)
     return row
 
 
-def _empty(project_id: int) -> TrueSheet:
-    return TrueSheet(
-        project_id=project_id,
-        now={},
-        edge=[],
-        fold=[],
-        ripple="",
-        checks={},
-        bars=[],
-        bands=[],
-        school="",
-        accepted=False,
-    )
+def _empty(use_id: int) -> TrueSheet:
+    return TrueSheet(use_id=use_id, now={}, ripple="", bands=[], school="", accepted=False)
 
 
 def as_bands(row: TrueSheet) -> tuple[float, float, float]:
     """The maker's bands, or the usual ones."""
     return (row.bands[0], row.bands[1], row.bands[2]) if len(row.bands) == len(BANDS_MM) else BANDS_MM
+
+
+# -- readings at the table
+
+
+def edge(use: ClothUse) -> list[float]:
+    """The present cut edge, read in several places, mm."""
+    return [row.value for row in sorted((r for r in use.readings if r.kind == "edge"), key=lambda r: r.place)]
+
+
+def keep_edge(use: ClothUse, values: Sequence[float]) -> None:
+    given: dict[Spot, float] = {("edge", float(k), 0, None, None): value for k, value in enumerate(values)}
+    replace_readings(use.readings, ("edge",), given)
+
+
+def pairs(use: ClothUse, kind: str) -> Pairs:
+    """Readings along the cloth as (place, value), mm: ``fold`` distances, or how far a ``bar`` is off."""
+    rows = sorted((r for r in use.readings if r.kind == kind), key=lambda r: r.nth)
+    return [(row.place, row.value) for row in rows]
+
+
+def keep_pairs(use: ClothUse, kind: str, given: Sequence[tuple[float, float]]) -> None:
+    spots: dict[Spot, float] = {(kind, place, k, None, None): value for k, (place, value) in enumerate(given)}
+    replace_readings(use.readings, (kind,), spots)
+
+
+def pinned(use: ClothUse, piece_id: int, copy: int) -> tuple[float | None, float | None]:
+    """The two distances read at the arrow of a pinned copy, tail and head, mm."""
+    found = {r.kind: r.value for r in use.readings if r.piece_id == piece_id and r.nth == copy}
+    return found.get("tail"), found.get("head")
+
+
+def keep_pinned(use: ClothUse, piece_id: int, copy: int, end: str, value: float | None) -> None:
+    """Keep the distance at one end (``tail`` or ``head``) of the arrow of a pinned copy, or forget it."""
+    given: dict[Spot, float] = {} if value is None else {(end, 0.0, copy, None, piece_id): value}
+    replace_readings(use.readings, (end,), given, piece_id=piece_id, nth=copy)

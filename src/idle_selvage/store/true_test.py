@@ -9,27 +9,28 @@ from sqlalchemy.orm import Session
 
 from ..core.true.attempts import Attempt
 from .errors import NotFound
-from .models import Project, TrueTest
+from .models import ClothUse, TrueTest
 
 
-def tests(session: Session, project_ids: Iterable[int]) -> dict[int, list[TrueTest]]:
-    """The fold tests of each project's present cloth by the project's number, the first one first."""
-    query = (
-        select(TrueTest)
-        .join(Project, (Project.id == TrueTest.project_id) & (Project.cloth_id == TrueTest.cloth_id))
-        .where(TrueTest.project_id.in_(list(project_ids)), TrueTest.deleted_at.is_(None))
-        .order_by(TrueTest.id)
-    )
+def tests(session: Session, uses: Iterable[ClothUse]) -> dict[int, list[TrueTest]]:
+    """The fold tests of the present cloth of each use, in the state it is in, by the use's number, the first one first.
+
+    What was true before a wash is no longer: a cloth that has been treated since is tested anew.
+    """
+    rows = {use.id: use for use in uses}
+    query = select(TrueTest).where(TrueTest.use_id.in_(list(rows)), TrueTest.deleted_at.is_(None)).order_by(TrueTest.id)
     found: dict[int, list[TrueTest]] = {}
     for row in session.scalars(query):
-        found.setdefault(row.project_id, []).append(row)
+        cloth = rows[row.use_id].cloth
+        if row.cloth_id == cloth.id and row.wash_id == cloth.state_id:
+            found.setdefault(row.use_id, []).append(row)
     return found
 
 
-def test(session: Session, project_id: int, number: int, *, deleted: bool = False) -> TrueTest:
-    """One test of a project. Raises :class:`NotFound`."""
+def test(session: Session, use_id: int, number: int, *, deleted: bool = False) -> TrueTest:
+    """One test of a cloth of a garment. Raises :class:`NotFound`."""
     row = session.get(TrueTest, number)
-    if row is None or row.project_id != project_id or (row.deleted_at is not None and not deleted):
+    if row is None or row.use_id != use_id or (row.deleted_at is not None and not deleted):
         raise NotFound("There is no such test in this project.")
     return row
 

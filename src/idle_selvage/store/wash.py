@@ -2,23 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Sequence
 
-from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from ..core.washday.needs import WashDone
 from .errors import NotFound
 from .models import Wash
-
-
-def washes(session: Session, cloth_ids: Iterable[int]) -> dict[int, list[Wash]]:
-    """Every wash of each cloth's length by the cloth's number, the first one first."""
-    query = select(Wash).where(Wash.cloth_id.in_(list(cloth_ids)), Wash.deleted_at.is_(None)).order_by(Wash.id)
-    found: dict[int, list[Wash]] = {}
-    for row in session.scalars(query):
-        found.setdefault(row.cloth_id, []).append(row)
-    return found
 
 
 def wash(session: Session, cloth_id: int, number: int) -> Wash:

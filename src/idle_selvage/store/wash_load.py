@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from typing import cast
 
-from sqlalchemy import delete, select
+from sqlalchemy import select
 from sqlalchemy.orm import Session, selectinload
 
 from ..core.washday.loads import PER_METRE, LoadStep, Machine
 from .errors import NotFound
-from .models import LoadTask, Wash, WashLoad
+from .models import LoadTask, Wash, WashLoad, now
 
 
 def loads(session: Session) -> list[WashLoad]:
@@ -52,6 +52,10 @@ def as_step(row: LoadTask) -> LoadStep:
     return LoadStep(row.what, cast(Machine, row.machine), row.minutes, row.bound, row.learn)  # type: ignore[arg-type]
 
 
-def strike_washes(session: Session, task_id: int) -> None:
-    """The washes a step stood for are taken back with it."""
-    session.execute(delete(Wash).where(Wash.task_id == task_id))
+def strike_washes(session: Session, task_id: int) -> list[int]:
+    """The washes a step stood for are struck out with it, what was measured after them is kept; their cloths."""
+    rows = session.scalars(select(Wash).where(Wash.task_id == task_id, Wash.deleted_at.is_(None))).all()
+    for row in rows:
+        row.deleted_at = now()
+    session.flush()
+    return [row.cloth_id for row in rows]

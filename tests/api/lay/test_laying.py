@@ -67,7 +67,7 @@ def test_another_way_can_be_chosen(skirt: Person) -> None:
         chosen = lays.chosen_lays(session, [1]).get(1)
         assert chosen is not None
         rows = lays.alternatives(session, chosen)
-        lays.keep_lays(session, job, [(r.fold, {**r.lay, "length": r.lay["length"] - 1}) for r in rows], {}, "")
+        lays.keep_lays(session, job, [(r.fold, {**r.lay, "length": r.lay["length"] - 1}) for r in rows])
         chosen = lays.chosen_lays(session, [1]).get(1)
         assert chosen is not None and chosen.id == other["lay_id"] and chosen.lay["length"] < other["length"]["mm"]
 
@@ -113,10 +113,15 @@ def test_one_touch_brings_lay_and_purchase_up_to_date(skirt: Person) -> None:
 
 
 def test_a_swatch_of_cloth_that_was_treated_already_changes_nothing(skirt: Person) -> None:
-    skirt.ask("PATCH", "/projects/1/cloth", treated=True)
+    skirt.ask("PATCH", "/projects/1/cloth", treated=True, width_readings=["108 cm"] * 3, in_hand="3 m")
     run(skirt)
     skirt.ask("PUT", "/projects/1/swatch", warp=[["25", "22"]] * 3, weft=[["25", "22"]] * 3)
-    assert skirt.ask("GET", "/projects/1/lay")["lay"]["stale"] == []
+    # the lay is as it was; only what would be bought anew shrinks more
+    assert [why.split(" went")[0] for why in skirt.ask("GET", "/projects/1/lay")["lay"]["stale"]] == [
+        "the shrinkage along to plan with",
+        "the shrinkage across to plan with",
+    ]
+    assert skirt.ask("POST", "/projects/1/lay/refresh")["job"]["state"] == "done", "so nothing is laid again"
 
 
 def test_pieces_enlarged_to_shrink_to_fit_are_laid_on_the_raw_width(skirt: Person) -> None:

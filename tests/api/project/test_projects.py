@@ -185,7 +185,7 @@ def test_a_drawing_is_read_and_the_rest_listed(person: Person) -> None:
     assert told["project"]["pieces"][0]["copies"] == 2
     assert "not an SVG" in person.refused("POST", "/projects/1/pieces/svg", svg="nonsense")["message"]
     log = person.ask("GET", "/projects/1/log")["entries"][0]
-    assert "cuffs.svg" in log["what"] and log["detail"]["not_read"]
+    assert "cuffs.svg" in log["what"] and log["values"]["not_read"]
 
 
 def test_what_must_come_first_is_said(person: Person) -> None:
@@ -205,7 +205,7 @@ def test_the_log_only_grows(skirt: Person) -> None:
     assert [e["stage"] for e in reversed(entries)] == ["plan", "cloth", "shrink", "plan", "plan"]
     assert all(e["what"].endswith(".") for e in entries)
     with skirt.app.config["SERVICES"].database.engine.connect() as connection:
-        for change in ("UPDATE log_entry SET what = 'nothing'", "DELETE FROM log_entry"):
+        for change in ("UPDATE log_entry SET kind = 'nothing'", "DELETE FROM log_entry"):
             with pytest.raises(IntegrityError, match="only grows"):
                 connection.exec_driver_sql(change)
 

@@ -113,7 +113,7 @@ def test_made_up_readings_are_marked_and_teach_nothing(person: Person) -> None:
 
 def test_another_swatch_and_back(person: Person) -> None:
     project(person, "A", "23.5")
-    fresh = person.ask("POST", "/projects/1/swatches", 201, cloth_id=None)["shrink"]
+    fresh = person.ask("POST", "/projects/1/swatches", 201)["shrink"]
     assert fresh["washes"] == 0 and fresh["warp_known"]["basis"] == "range" and len(fresh["swatches"]) == 2
     person.ask("PUT", "/projects/1/swatch", warp=[["25", "24"]], weft=[["25", "24"]])
     back = person.ask("PUT", "/projects/1/swatch/use", swatch_id=1)["shrink"]
@@ -123,12 +123,12 @@ def test_another_swatch_and_back(person: Person) -> None:
 
 def test_a_lining_has_a_swatch_of_its_own(person: Person) -> None:
     project(person)
-    lining = person.ask("POST", "/projects/1/set", name="Twill", role="lining")["set"]["members"][1]["cloth_id"]
-    kept = person.ask("PUT", "/projects/1/swatch", cloth_id=lining, warp=[["25", "24"]], weft=[["25", "24"]])
+    lining = person.ask("POST", "/projects/1/uses", name="Twill", role="lining")["uses"][1]["id"]
+    kept = person.ask("PUT", f"/projects/1/swatch?use={lining}", warp=[["25", "24"]], weft=[["25", "24"]])
     assert kept["shrink"]["cloth_name"] == "Twill" and kept["project"]["set"]["members"][1]["basis"] == "swatch"
     assert person.ask("GET", "/projects/1/shrink")["washes"] == 0
     project(person, "B")
-    answer = person.client.get(f"/api/projects/2/shrink?cloth_id={lining}", base_url="http://127.0.0.1")
+    answer = person.client.get(f"/api/projects/2/shrink?use={lining}", base_url="http://127.0.0.1")
     assert answer.status_code == 404
 
 
@@ -177,7 +177,7 @@ def test_a_real_washer_s_adapter_takes_the_stand_in_s_place(person: Person) -> N
     person.app.config["SERVICES"].washer = Steady()
     project(person)
     person.ask("PUT", "/projects/1/swatch", warp=[["25"]] * 3, weft=[["25"]] * 3)
-    person.ask("POST", "/projects/1/swatch/wash", cloth_id=None)
-    told = person.ask("POST", "/projects/1/swatch/wash", cloth_id=None)["shrink"]
+    person.ask("POST", "/projects/1/swatch/wash")
+    told = person.ask("POST", "/projects/1/swatch/wash")["shrink"]
     assert asked == [(0, "40"), (1, "40")]
     assert told["warp_known"]["figure"]["value"] == pytest.approx(100 * (1 - 0.95**2))

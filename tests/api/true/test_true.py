@@ -100,7 +100,11 @@ def test_from_a_good_place_on_the_rest_is_cut_off_and_flows_on(table: Person) ->
     told = table.ask("PATCH", "/projects/1/true", cut_off="1 m")
     assert told["true"]["cost"]["cut_off"]["mm"] == 1000
     # a drawn thread takes 30 mm as usual at this end, 1000 are cut off, and 30 go at the other
-    assert told["project"]["wishes"]["ends"]["mm"] == 1060 and told["true"]["cost"]["in_hand_after"]["mm"] == 2940
+    assert told["project"]["wishes"]["ends"]["mm"] == 1060 and told["true"]["cost"]["in_hand_after"]["text"]
+    # what is left of the 4 m is what they will be after washing, on the safe side, less both ends
+    plan = table.ask("GET", "/projects/1/shrink")["warp_known"]["plan"]["value"]
+    left = told["true"]["cost"]["in_hand_after"]["value"]
+    assert left == pytest.approx(4000 * (1 - plan / 100) - 1060) and left < 2940
     # 960 mm more than the 100 planned before, over what shrinks: at least a metre
     assert told["project"]["purchase"]["to_buy"]["value"] >= before + 1000
     assert "Nothing would be left" in table.refused("PATCH", "/projects/1/true", cut_off="5 m")["message"]

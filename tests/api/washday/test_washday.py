@@ -145,8 +145,8 @@ def test_a_whole_load_comes_to_its_end(person: Person) -> None:
     for task in person.ask("POST", "/washday/plan")["loads"][0]["tasks"]:
         day = person.ask("POST", f"/washday/steps/{task['id']}/end")
     assert day["loads"] == [] and day["waiting"] == [] and day["finish_at"] is None
-    assert any("measure width and length again" in w["text"] for w in person.ask("GET", "/projects/1")["warnings"])
-    treated = person.ask("PATCH", "/projects/1/cloth", treated=True)
+    assert any("measure its width and length again" in w["text"] for w in person.ask("GET", "/projects/1")["warnings"])
+    treated = person.ask("PATCH", "/projects/1/cloth", width_readings=["138 cm"] * 3, in_hand="1,9 m")
     assert not any("again" in w["text"] for w in treated["warnings"])
     assert "done already" in person.ask("POST", f"/washday/steps/{task['id']}/begin", 422)["message"]
 

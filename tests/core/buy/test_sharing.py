@@ -15,11 +15,11 @@ OWN = Problem(1400.0, (LayPiece("Front", SQUARE),), gap=3.0, folds=("open",), bl
 
 
 def test_each_keeps_its_pieces_and_meets_only_its_own() -> None:
-    meeting = LayPiece("Front", SQUARE, match=(Match("side", (0.0, 0.0), along=True),))
-    other = Problem(1100.0, (meeting, LayPiece("Back", SQUARE)), gap=5.0, bars=Bars(x_repeat=60.0))
-    both = together(OWN, [Sharer("Skirt", OWN), Sharer("Slip", other), Sharer("Coat", None, "it has no pieces")])
-    assert [p.id for p in both.pieces] == ["Skirt: Front", "Slip: Front", "Slip: Back"]
-    assert both.pieces[1].match[0].group == "Slip: side"
+    meeting = LayPiece("21", SQUARE, match=(Match("side", (0.0, 0.0), along=True),))
+    other = Problem(1100.0, (meeting, LayPiece("22", SQUARE)), gap=5.0, bars=Bars(x_repeat=60.0))
+    both = together(OWN, [Sharer("1", OWN), Sharer("2", other), Sharer("3", None, "it has no pieces")])
+    assert [p.id for p in both.pieces] == ["Front", "21", "22"]
+    assert both.pieces[1].match[0].group == "2: side"
     assert (both.width, both.blocked) == (OWN.width, OWN.blocked), "it is the first one's cloth"
     assert both.gap == 5.0 and both.bars == other.bars
 

@@ -5,8 +5,19 @@ from __future__ import annotations
 import pytest
 
 from idle_selvage.core.cloth.bars import Bar, read_bars
-from idle_selvage.core.lay.asking import FOLD_REACH_MM, Meeting, blocked, centred_on, faded_fold, matches, washed_bars
+from idle_selvage.core.lay.asking import (
+    FOLD_REACH_MM,
+    FlawToLay,
+    Meeting,
+    blocked,
+    centred_on,
+    faded_fold,
+    matches,
+    told_apart,
+    washed_bars,
+)
 from idle_selvage.core.lay.problem import Bars, LayPiece, Match
+from idle_selvage.core.shrink.states import STAYS, Move
 
 from ..buy.cases import rectangle
 
@@ -37,17 +48,24 @@ def test_match_points_lie_on_the_seam_line() -> None:
 
 def test_flaws_move_with_the_shrinking_cloth() -> None:
     # by hand: 500 × 0.9 − 50 = 400, 540 × 0.9 − 50 = 436; across 100 × 0.95 − 10 = 85, 120 × 0.95 − 10 = 104
-    spot = blocked([(500, 100, 40, 20)], 10, 5, 10, 50, 1000)
+    surely = Move((10, 5), (10, 5), (10, 5))
+    spot = blocked([FlawToLay((500, 100, 40, 20), surely)], 10, 50, 1000)
     assert spot == ((400.0, 85.0, 436.0, 104.0),)
-    assert blocked([(0, 100, 40, 20)], 10, 5, 10, 50, 1000) == (), "it goes with the end that is cut off"
+    assert blocked([FlawToLay((0, 100, 40, 20), surely)], 10, 50, 1000) == (), "it goes with the end that is cut off"
+
+
+def test_a_flaw_is_kept_off_between_its_places_at_the_low_and_the_high_shrinkage() -> None:
+    # a flaw of 20 mm at 4500: with 8 to 12 % it lies somewhere from 4500 × 0.88 = 3960 to 4520 × 0.92 = 4158.4
+    unsure = Move((8, 0), (10, 0), (12, 0))
+    assert blocked([FlawToLay((4500, 100, 20, 20), unsure)], 0, 0, 1000) == ((3960.0, 100.0, 4158.4, 120.0),)
 
 
 def test_a_faded_fold_is_kept_off_where_every_piece_fits_beside_it() -> None:
     # at 600 less a margin of 10: from 587 to 593 of 1000, so 587 lie on the wider side
     narrow, wide = LayPiece("A", rectangle(900, 580)), LayPiece("B", rectangle(900, 590))
-    assert faded_fold(600.0, 0, 10, 1000, [narrow], False) == (0.0, 587.0, FOLD_REACH_MM, 593.0)
-    assert faded_fold(600.0, 0, 10, 1000, [narrow, wide], False) is None
-    assert faded_fold(5.0, 0, 10, 1000, [narrow], False) is None, "it lies in the margin"
+    assert faded_fold(600.0, STAYS, 10, 1000, [narrow], False) == (0.0, 587.0, FOLD_REACH_MM, 593.0)
+    assert faded_fold(600.0, STAYS, 10, 1000, [narrow, wide], False) is None
+    assert faded_fold(5.0, STAYS, 10, 1000, [narrow], False) is None, "it lies in the margin"
 
 
 @pytest.mark.parametrize(
@@ -61,6 +79,4 @@ def test_a_faded_fold_is_kept_off_where_every_piece_fits_beside_it() -> None:
     ],
 )
 def test_pieces_of_one_name_are_told_apart(names: list[str], told: list[str]) -> None:
-    from idle_selvage.core.lay.asking import _told_apart
-
-    assert _told_apart(names) == told and len(set(told)) == len(told)
+    assert told_apart(names) == told and len(set(told)) == len(told)

@@ -5,6 +5,7 @@ from __future__ import annotations
 import pytest
 
 from idle_selvage.core.cloth.make import Make
+from idle_selvage.core.cloth.state import State
 from idle_selvage.core.cloth.width import Cloth
 from idle_selvage.core.plan.piece import Piece
 from idle_selvage.core.project.tally import ClothFacts, MeasuredLay, Wishes, bad_pieces, tally
@@ -36,10 +37,18 @@ def test_a_half_measured_swatch_counts_only_what_was_washed() -> None:
 
 def test_what_is_cut_raw_or_was_treated_loses_nothing_more() -> None:
     cloth = Cloth((1120.0,) * 3, 10.0, 10.0)
-    for given_ in (ClothFacts(LINEN, raw=True), ClothFacts(LINEN, treated=True)):
+    done = (State(), State(cloth.width_readings, None, "after treatment 1"))
+    for given_ in (
+        ClothFacts(LINEN, treatment="fit"),
+        ClothFacts(LINEN, treatment="none", washed_later=False),
+        ClothFacts(LINEN, treatment="done", states=done),
+    ):
         found = tally(cloth, given_, MeasuredLay(1500.0), Wishes(ends=0.0, step=100.0))
         assert found.width is not None and found.width.value == pytest.approx(1100.0)
-        assert found.purchase is not None and found.purchase.to_buy.value == pytest.approx(1500.0)
+        assert found.purchase is not None
+        # what is bought anew would be treated again: linen's range says up to 8 %, 1500 ÷ 0.92 = 1630.4
+        bought = 1700.0 if given_.treatment == "done" else 1500.0
+        assert found.purchase.to_buy.value == pytest.approx(bought)
         assert found.warp.plan is not None and found.warp.plan.value > 0, "what the fibre does is still told"
 
 

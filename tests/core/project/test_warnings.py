@@ -25,7 +25,7 @@ def test_nothing_is_nothing() -> None:
         ({"bars_seen": True}, "plan", "look", "on the bars"),
         ({"fold_kept_off": False}, "lay", "look", "faded fold cannot be kept off"),
         ({"made_up": True}, "shrink", "look", "made up"),
-        ({"washed_unmeasured": True}, "cloth", "look", "measure width and length again"),
+        ({"washed_unmeasured": True}, "cloth", "look", "measure its width and length again"),
         ({"mismatches": ("The lining shrinks more.",)}, "shrink", "spoil", "lining shrinks more"),
         ({"all_washed": "Wash the rest too."}, "shrink", "look", "Wash the rest"),
         ({"tally": (("buy", "spoil", "Too little."),)}, "buy", "spoil", "Too little"),

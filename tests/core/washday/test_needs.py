@@ -7,17 +7,17 @@ from idle_selvage.core.washday.needs import WashDone, napped, needs_treatment
 
 
 def test_a_length_needs_treating_until_it_was_and_its_dye_stays() -> None:
-    assert needs_treatment(False, []) and not needs_treatment(True, [])
-    assert not needs_treatment(False, [WashDone()]) and not needs_treatment(False, [WashDone(grade=5)])
+    assert needs_treatment([])
+    assert not needs_treatment([WashDone()]) and not needs_treatment([WashDone(grade=5)])
     # the rag was stained: again, until it is clean
-    assert needs_treatment(False, [WashDone(grade=3)])
-    assert not needs_treatment(False, [WashDone(grade=3), WashDone(grade=5)])
-    assert needs_treatment(False, [WashDone(grade=5), WashDone(grade=4)])
+    assert needs_treatment([WashDone(grade=3)])
+    assert not needs_treatment([WashDone(grade=3), WashDone(grade=5)])
+    assert needs_treatment([WashDone(grade=5), WashDone(grade=4)])
 
 
 def test_what_a_stand_in_made_up_treats_nothing() -> None:
-    assert needs_treatment(False, [WashDone(made_up=True)])
-    assert not needs_treatment(False, [WashDone(), WashDone(grade=2, made_up=True)])
+    assert needs_treatment([WashDone(made_up=True)])
+    assert not needs_treatment([WashDone(), WashDone(grade=2, made_up=True)])
 
 
 def test_pile_wants_the_water_to_itself() -> None:

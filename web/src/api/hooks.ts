@@ -1,7 +1,7 @@
 import { hashKey, type QueryClient, type QueryKey, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useParams } from "react-router";
+import { useParams, useSearchParams } from "react-router";
 import {
-  api, type ClothChange, type LayWishes, type PieceChange, type Project, type ProjectChange, type PurchaseChange, saved, type SwatchChange, unwrap, type Washday,
+  api, type ClothChange, type CutChange, type LayWishes, type NewUse, type Runs, type PieceChange, type Project, type ProjectChange, type PurchaseChange, saved, type SwatchChange, unwrap, type Washday,
 } from "./client";
 
 export function useSettings() {
@@ -22,21 +22,59 @@ export function useProjectId(): number {
   return Number(useParams()["projectId"]);
 }
 
-export function useProject() {
+/** Of a garment's cloths the one the page shows stands in the address; the main one does not need to. */
+export const CLOTH = "of";
+
+/** What every question about a garment is asked through: the garment, and which of its cloths the page shows. */
+export function useAsked() {
   const id = useProjectId();
+  const [search] = useSearchParams();
+  const use = Number(search.get(CLOTH)) || null;
+  return { id, use, key: use ?? "main", params: { path: { project_id: id }, query: { use } } };
+}
+
+/** The address of another page of the garment, with the same cloth. */
+export function useAt() {
+  const { id, use } = useAsked();
+  return (stage: string, more: Record<string, string> = {}) => {
+    const search = new URLSearchParams({ ...more, ...(use ? { [CLOTH]: String(use) } : {}) }).toString();
+    return `/projects/${id}/${stage}${search ? `?${search}` : ""}`;
+  };
+}
+
+/** The part of a page that stands in the address, beside the cloth. */
+export function usePart<T extends string>(parts: readonly { value: T }[]): [T, (value: T) => void] {
+  const [search, setSearch] = useSearchParams();
+  const first = parts[0]!.value;
+  const part = parts.find((p) => p.value === search.get("part"))?.value ?? first;
+  const choose = (value: T) =>
+    setSearch((old) => {
+      if (value === first) old.delete("part");
+      else old.set("part", value);
+      return old;
+    }, { replace: true });
+  return [part, choose];
+}
+
+export function useProject() {
+  const { id, key, params } = useAsked();
   return useQuery({
-    queryKey: ["project", id],
-    queryFn: () => unwrap(api.GET("/api/projects/{project_id}", { params: { path: { project_id: id } } })),
+    queryKey: ["project", id, key],
+    queryFn: () => unwrap(api.GET("/api/projects/{project_id}", { params })),
+    placeholderData: (old) => (old?.id === id ? old : undefined),
   });
 }
 
+/** Under which key a garment is kept: by the cloth it is seen through. */
+const seenThrough = (project: Project) => (project.use_id === project.uses[0]?.id ? "main" : project.use_id);
+
 /** What may look different after a garment changed: of this garment, and of everything. */
-const OF_GARMENT = ["lay", "buy", "true", "log", "shrink"];
+const OF_GARMENT = ["project", "lay", "buy", "true", "log", "shrink"];
 const OF_ALL = ["projects", "cupboard", "washday"];
 
 /** What was just sent is put in place; everything else that a change may touch is fetched again. */
 export function keepAnswers(client: QueryClient, project: Project, ...also: [QueryKey, unknown][]) {
-  const sent: [QueryKey, unknown][] = [[["project", project.id], project], ...also];
+  const sent: [QueryKey, unknown][] = [[["project", project.id, seenThrough(project)], project], ...also];
   for (const [key, data] of sent) client.setQueryData(key, data);
   const there = new Set(sent.map(([key]) => hashKey(key)));
   void client.invalidateQueries({
@@ -49,49 +87,62 @@ export function keepAnswers(client: QueryClient, project: Project, ...also: [Que
 /** Calls that change a project and answer with it whole. */
 export function useChanges() {
   const client = useQueryClient();
-  const id = useProjectId();
-  const path = { params: { path: { project_id: id } } };
+  const asked = useAsked();
+  const { id, key } = asked;
+  const path = { params: asked.params };
+  const { query } = asked.params;
   const keep = (project: Project) => keepAnswers(client, project);
-  const keepSwatch = ({ project, shrink }: { project: Project; shrink: { cloth_id: number } }) =>
-    keepAnswers(client, project, [["shrink", id, shrink.cloth_id], shrink]);
+  const keepSwatch = ({ project, shrink }: { project: Project; shrink: unknown }) =>
+    keepAnswers(client, project, [["shrink", id, key], shrink]);
   return {
     id,
+    key,
+    path,
+    query,
     keep,
     project: async (body: ProjectChange) =>
       keep(await saved(api.PATCH("/api/projects/{project_id}", { ...path, body }))),
     purchase: async (body: PurchaseChange) =>
       keep(await saved(api.PATCH("/api/projects/{project_id}/purchase", { ...path, body }))),
     lay: async (body: LayWishes) => keep(await saved(api.PATCH("/api/projects/{project_id}/lay", { ...path, body }))),
-    piece: async (piece_id: number, body: PieceChange) =>
-      keep(await saved(api.PATCH("/api/pieces/{piece_id}", { params: { path: { piece_id } }, body }))),
+    /** of how it is cut, that from the cloth `of` is meant, or from the main one */
+    piece: async (piece_id: number, body: PieceChange, of?: number) =>
+      keep(await saved(api.PATCH("/api/pieces/{piece_id}", { params: { path: { piece_id }, query: { use: of ?? null } }, body }))),
+    cut: async (piece_id: number, use_id: number, body: CutChange) =>
+      keep(await saved(api.PUT("/api/pieces/{piece_id}/cuts/{use_id}", { params: { path: { piece_id, use_id }, query }, body }))),
+    notCut: async (piece_id: number, use_id: number) =>
+      keep(await saved(api.DELETE("/api/pieces/{piece_id}/cuts/{use_id}", { params: { path: { piece_id, use_id }, query } }))),
     cloth: async (body: ClothChange) =>
       keep(await saved(api.PATCH("/api/projects/{project_id}/cloth", { ...path, body }))),
     school: async (school: string) =>
       keep(await saved(api.PATCH("/api/projects/{project_id}/treatment", { ...path, body: { school } }))),
     refresh: async () => keep(await saved(api.POST("/api/projects/{project_id}/lay/refresh", path))),
     swatch: async (body: SwatchChange) => keepSwatch(await saved(api.PUT("/api/projects/{project_id}/swatch", { ...path, body }))),
-    washSwatch: async (cloth_id: number) =>
-      keepSwatch(await saved(api.POST("/api/projects/{project_id}/swatch/wash", { ...path, body: { cloth_id } }))),
-    addSwatch: async (cloth_id: number) =>
-      keepSwatch(await saved(api.POST("/api/projects/{project_id}/swatches", { ...path, body: { cloth_id } }))),
+    washSwatch: async () => keepSwatch(await saved(api.POST("/api/projects/{project_id}/swatch/wash", path))),
+    addSwatch: async () => keepSwatch(await saved(api.POST("/api/projects/{project_id}/swatches", path))),
     useSwatch: async (swatch_id: number) =>
       keepSwatch(await saved(api.PUT("/api/projects/{project_id}/swatch/use", { ...path, body: { swatch_id } }))),
     useCloth: async (cloth_id: number) =>
       keep(await saved(api.PUT("/api/projects/{project_id}/cloth/use", { ...path, body: { cloth_id } }))),
-    beside: async (body: { cloth_id?: number; name?: string; role: string }) =>
-      keep(await saved(api.POST("/api/projects/{project_id}/set", { ...path, body: { name: "", ...body } }))),
-    notBeside: async (cloth_id: number) =>
-      keep(await saved(api.DELETE("/api/projects/{project_id}/set/{cloth_id}", { params: { path: { project_id: id, cloth_id } } }))),
+    addUse: async (body: NewUse) =>
+      keep(await saved(api.POST("/api/projects/{project_id}/uses", { params: { path: { project_id: id } }, body }))),
+    changeUse: async (use_id: number, role: string) =>
+      keep(await saved(api.PATCH("/api/projects/{project_id}/uses/{use_id}", { params: { path: { project_id: id, use_id } }, body: { role } }))),
+    removeUse: async (use_id: number) =>
+      keep(await saved(api.DELETE("/api/projects/{project_id}/uses/{use_id}", { params: { path: { project_id: id, use_id } } }))),
+    restoreUse: async (use_id: number) =>
+      keep(await saved(api.POST("/api/projects/{project_id}/uses/{use_id}/restore", { params: { path: { project_id: id, use_id } } }))),
+    runs: async (use_id: number, runs: Runs) =>
+      keep(await saved(api.PUT("/api/projects/{project_id}/uses/{use_id}/runs", { params: { path: { project_id: id, use_id } }, body: { runs } }))),
   };
 }
 
-/** One cloth's swatch and treatment; the project's main cloth when none is named. */
-export function useShrink(clothId: number) {
-  const id = useProjectId();
+/** The swatch and treatment of the cloth the page shows. */
+export function useShrink() {
+  const { id, key, params } = useAsked();
   return useQuery({
-    queryKey: ["shrink", id, clothId],
-    queryFn: () =>
-      unwrap(api.GET("/api/projects/{project_id}/shrink", { params: { path: { project_id: id }, query: { cloth_id: clothId } } })),
+    queryKey: ["shrink", id, key],
+    queryFn: () => unwrap(api.GET("/api/projects/{project_id}/shrink", { params })),
   });
 }
 

@@ -98,7 +98,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A project whole: pieces, cloth, shrinkage, stages, tally. */
+        /** A project whole, seen through one of its cloths: pieces, cloth, shrinkage, stages, tally. */
         get: operations["readProject"];
         put?: never;
         post?: never;
@@ -192,7 +192,7 @@ export interface paths {
         delete: operations["deletePiece"];
         options?: never;
         head?: never;
-        /** Change a piece. */
+        /** Change a piece, and how it is cut from the cloth it is seen through. */
         patch: operations["changePiece"];
         trace?: never;
     };
@@ -213,6 +213,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{piece_id}/cuts/{use_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Change how a piece is cut from one of the garment's cloths; it is cut from it from now on. */
+        put: operations["changeCut"];
+        post?: never;
+        /** Cut a piece from one of the garment's cloths no longer. */
+        delete: operations["deleteCut"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/cloth": {
         parameters: {
             query?: never;
@@ -226,7 +244,7 @@ export interface paths {
         delete?: never;
         options?: never;
         head?: never;
-        /** Change what is known of a project's main cloth. */
+        /** Change what is known of one of a project's cloths. */
         patch: operations["changeCloth"];
         trace?: never;
     };
@@ -379,7 +397,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Make a project of a cloth out of the cupboard; the one it had goes into the cupboard. */
+        /** Take another cloth out of the cupboard for a project; the one it had goes into the cupboard. */
         put: operations["useCloth"];
         post?: never;
         delete?: never;
@@ -388,7 +406,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/projects/{project_id}/set": {
+    "/api/projects/{project_id}/uses": {
         parameters: {
             query?: never;
             header?: never;
@@ -397,15 +415,15 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Put a lining, interfacing, trim or second cloth beside the main one. */
-        post: operations["addToSet"];
+        /** Cut a project from another cloth as well: a lining, interfacing, contrast, trim. */
+        post: operations["addUse"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/projects/{project_id}/set/{cloth_id}": {
+    "/api/projects/{project_id}/uses/{use_id}": {
         parameters: {
             query?: never;
             header?: never;
@@ -415,8 +433,43 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        /** Take a cloth from beside the main one; it stays in the cupboard. */
-        delete: operations["removeFromSet"];
+        /** Cut a project from one of its cloths no longer; it stays in the cupboard, and can be brought back. */
+        delete: operations["deleteUse"];
+        options?: never;
+        head?: never;
+        /** Say that one of a project's cloths is for something else. */
+        patch: operations["changeUse"];
+        trace?: never;
+    };
+    "/api/projects/{project_id}/uses/{use_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bring a cloth back into a project. */
+        post: operations["restoreUse"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/uses/{use_id}/runs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Say which edges a trim goes on. */
+        put: operations["keepRuns"];
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -845,7 +898,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Everything that must be in the house before the first cut. */
+        /** Everything that must be in the house before the first cut, of every cloth. */
         get: operations["readList"];
         put?: never;
         /** Put something on the list. */
@@ -1405,6 +1458,17 @@ export interface components {
             place: string;
             /** Treated */
             treated: boolean;
+            /**
+             * State
+             * @description the state it is in, by the wash that brought it there, 0: as bought
+             */
+            state: number;
+            /** States */
+            states: components["schemas"]["StateOut"][];
+            /** @description selvage to selvage as it is, measured or predicted */
+            width_now: components["schemas"]["FigureOut"] | null;
+            /** @description its length as it is, measured or predicted */
+            length_now: components["schemas"]["FigureOut"] | null;
             /** Washes */
             washes: components["schemas"]["WashOut"][];
             /**
@@ -1412,139 +1476,6 @@ export interface components {
              * @description the address of its photo
              */
             photo: string | null;
-        };
-        /**
-         * FlawOut
-         * @description A place to keep off: from the cut end, from the near selvage, and its size along and across.
-         */
-        FlawOut: {
-            x: components["schemas"]["LengthOut"];
-            y: components["schemas"]["LengthOut"];
-            w: components["schemas"]["LengthOut"];
-            h: components["schemas"]["LengthOut"];
-            /** What */
-            what: string;
-        };
-        /** ProjectLineOut */
-        ProjectLineOut: {
-            /** Id */
-            id: number;
-            /** Name */
-            name: string;
-            /** Note */
-            note: string;
-            cloth: components["schemas"]["ClothOut"];
-            /** Stages */
-            stages: components["schemas"]["StageOut"][];
-            /** Pieces */
-            pieces: number;
-            /** To Buy */
-            to_buy: string;
-            /** Next Step */
-            next_step: string;
-        };
-        /** ShareOut */
-        ShareOut: {
-            /** Fibre */
-            fibre: string;
-            /** Share */
-            share: number;
-        };
-        /** StageOut */
-        StageOut: {
-            /** Name */
-            name: string;
-            /**
-             * State
-             * @enum {string}
-             */
-            state: "empty" | "begun" | "done" | "look-again" | "not-built";
-            /** Why */
-            why: string;
-        };
-        /** WashOut */
-        WashOut: {
-            /** Id */
-            id: number;
-            /**
-             * At
-             * Format: date-time
-             */
-            at: string;
-            /** How */
-            how: string;
-            /** Grade */
-            grade: number | null;
-            length_after: components["schemas"]["LengthOut"] | null;
-            width_after: components["schemas"]["LengthOut"] | null;
-            /** Simulated */
-            simulated: boolean;
-        };
-        /** ProjectOut */
-        ProjectOut: {
-            /** Id */
-            id: number;
-            /** Name */
-            name: string;
-            /** Note */
-            note: string;
-            /** Wash */
-            wash: string;
-            /** Dry */
-            dry: string;
-            /** School */
-            school: string;
-            cloth: components["schemas"]["ClothOut"];
-            set: components["schemas"]["SetOut"];
-            wishes: components["schemas"]["WishesOut"];
-            /** Pieces */
-            pieces: components["schemas"]["PieceOut"][];
-            /**
-             * Copies
-             * @description how many outlines are cut in all
-             */
-            copies: number;
-            /**
-             * Can Lay
-             * @description nothing is missing before the pieces can be laid
-             */
-            can_lay: boolean;
-            /** Stages */
-            stages: components["schemas"]["StageOut"][];
-            /** Tally */
-            tally: components["schemas"]["TallyEntryOut"][];
-            /** Warnings */
-            warnings: components["schemas"]["WarningOut"][];
-            purchase: components["schemas"]["PurchaseOut"] | null;
-            job: components["schemas"]["JobOut"] | null;
-            /** Next Step */
-            next_step: string;
-        };
-        /**
-         * EdgeOut
-         * @description How the first edge is best made on this cloth, and why not the other ways.
-         */
-        EdgeOut: {
-            /** Way */
-            way: string;
-            /** Why */
-            why: string;
-            /** Ways */
-            ways: components["schemas"]["EdgeWayOut"][];
-        };
-        /** EdgeWayOut */
-        EdgeWayOut: {
-            /** Key */
-            key: string;
-            /** Name */
-            name: string;
-            loss: components["schemas"]["LengthOut"];
-            /** Why */
-            why: string;
-            /** Steps */
-            steps: string[];
-            /** Caution */
-            caution: string;
         };
         /**
          * FigureOut
@@ -1579,6 +1510,27 @@ export interface components {
             /** Sources */
             sources: components["schemas"]["SourceOut"][];
         };
+        /**
+         * FlawOut
+         * @description A place to keep off: from the cut end, from the near selvage, and its size along and across, as it was measured.
+         *
+         *     ``drawn``: where it is now, its two corners in mm; ``predicted``: it was not measured in this state.
+         */
+        FlawOut: {
+            x: components["schemas"]["LengthOut"];
+            y: components["schemas"]["LengthOut"];
+            w: components["schemas"]["LengthOut"];
+            h: components["schemas"]["LengthOut"];
+            /** What */
+            what: string;
+            /** Drawn */
+            drawn: [
+                number,
+                number
+            ][];
+            /** Predicted */
+            predicted: boolean;
+        };
         /** InputOut */
         InputOut: {
             /** Name */
@@ -1586,12 +1538,218 @@ export interface components {
             /** Text */
             text: string;
         };
+        /** ProjectLineOut */
+        ProjectLineOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+            cloth: components["schemas"]["ClothOut"];
+            /**
+             * Beside
+             * @description its other cloths
+             */
+            beside: components["schemas"]["ClothOut"][];
+            /** Stages */
+            stages: components["schemas"]["StageOut"][];
+            /** Pieces */
+            pieces: number;
+            /** To Buy */
+            to_buy: string;
+            /** Next Step */
+            next_step: string;
+        };
+        /** ShareOut */
+        ShareOut: {
+            /** Fibre */
+            fibre: string;
+            /** Share */
+            share: number;
+        };
+        /** SourceOut */
+        SourceOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "standard" | "handbook" | "common practice" | "from memory" | "your own log";
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+        };
+        /** StageOut */
+        StageOut: {
+            /** Name */
+            name: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "empty" | "begun" | "done" | "look-again" | "not-built";
+            /** Why */
+            why: string;
+        };
+        /**
+         * StateOut
+         * @description The cloth in one of its states: what was measured then.
+         */
+        StateOut: {
+            /**
+             * Id
+             * @description the wash that brought it there, 0: as bought
+             */
+            id: number;
+            /** Name */
+            name: string;
+            /** Widths */
+            widths: components["schemas"]["LengthOut"][];
+            length: components["schemas"]["LengthOut"] | null;
+        };
+        /** StepOut */
+        StepOut: {
+            /** Label */
+            label: string;
+            /** Formula */
+            formula: string;
+            /** Inputs */
+            inputs: components["schemas"]["InputOut"][];
+            /** Result */
+            result: string;
+        };
+        /** WashOut */
+        WashOut: {
+            /** Id */
+            id: number;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** How */
+            how: string;
+            /** Grade */
+            grade: number | null;
+            length_after: components["schemas"]["LengthOut"] | null;
+            width_after: components["schemas"]["LengthOut"] | null;
+            /** Simulated */
+            simulated: boolean;
+        };
+        /**
+         * ProjectOut
+         * @description A garment, seen through one of its cloths (``use_id``): cloth, wishes, tally, purchase and job are that one's.
+         */
+        ProjectOut: {
+            /** Id */
+            id: number;
+            /** Use Id */
+            use_id: number;
+            /** Uses */
+            uses: components["schemas"]["UseOut"][];
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+            /** Wash */
+            wash: string;
+            /** Dry */
+            dry: string;
+            /** School */
+            school: string;
+            cloth: components["schemas"]["ClothOut"];
+            set: components["schemas"]["SetOut"];
+            /** @description selvage to selvage as it is cut, measured or predicted */
+            washed_width: components["schemas"]["FigureOut"] | null;
+            wishes: components["schemas"]["WishesOut"];
+            /** Pieces */
+            pieces: components["schemas"]["PieceOut"][];
+            /**
+             * Copies
+             * @description how many outlines are cut in all
+             */
+            copies: number;
+            /**
+             * Can Lay
+             * @description nothing is missing before the pieces can be laid
+             */
+            can_lay: boolean;
+            /** Stages */
+            stages: components["schemas"]["StageOut"][];
+            /** Tally */
+            tally: components["schemas"]["TallyEntryOut"][];
+            /** Warnings */
+            warnings: components["schemas"]["WarningOut"][];
+            purchase: components["schemas"]["PurchaseOut"] | null;
+            job: components["schemas"]["JobOut"] | null;
+            /** Next Step */
+            next_step: string;
+        };
+        /**
+         * CutOut
+         * @description How a piece is cut from one of the garment's cloths.
+         */
+        CutOut: {
+            /** Use Id */
+            use_id: number;
+            /** Copies */
+            copies: number;
+            /** Pair */
+            pair: boolean;
+            /** On Fold */
+            on_fold: boolean;
+            /** Grain */
+            grain: string;
+            /** One Way */
+            one_way: boolean;
+            seam: components["schemas"]["LengthOut"];
+            shorter: components["schemas"]["LengthOut"];
+            /** Hidden */
+            hidden: boolean;
+            /** Border */
+            border: string;
+            border_at: components["schemas"]["LengthOut"];
+            /** How Cut */
+            how_cut: string;
+            /**
+             * Fault
+             * @default
+             */
+            fault?: string;
+        };
+        /**
+         * EdgeOut
+         * @description How the first edge is best made on this cloth, and why not the other ways.
+         */
+        EdgeOut: {
+            /** Way */
+            way: string;
+            /** Why */
+            why: string;
+            /** Ways */
+            ways: components["schemas"]["EdgeWayOut"][];
+        };
+        /** EdgeWayOut */
+        EdgeWayOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            loss: components["schemas"]["LengthOut"];
+            /** Why */
+            why: string;
+            /** Steps */
+            steps: string[];
+            /** Caution */
+            caution: string;
+        };
         /** JobOut */
         JobOut: {
             /** Id */
             id: number;
-            /** Project Id */
-            project_id: number;
+            /** Use Id */
+            use_id: number;
             /**
              * State
              * @enum {string}
@@ -1630,6 +1788,8 @@ export interface components {
          * @description One cloth of a project's set, beside the others.
          */
         MemberOut: {
+            /** Use Id */
+            use_id: number;
             /** Cloth Id */
             cloth_id: number;
             /** Name */
@@ -1651,12 +1811,25 @@ export interface components {
             /** Rub */
             rub: string;
         };
-        /** PieceOut */
+        /**
+         * PieceOut
+         * @description A piece, and how it is cut from the cloth it is seen through (``cut_here``: it is); ``cuts``: from every
+         *     cloth.
+         */
         PieceOut: {
             /** Id */
             id: number;
             /** Name */
             name: string;
+            /** Cuts */
+            cuts: components["schemas"]["CutOut"][];
+            /** Cut Here */
+            cut_here: boolean;
+            /**
+             * Half
+             * @description half of a symmetrical piece, its straight edge the fold
+             */
+            half: boolean;
             /** Outline */
             outline: [
                 number,
@@ -1757,6 +1930,17 @@ export interface components {
              */
             in_hand_does: boolean | null;
         };
+        /**
+         * RunOut
+         * @description One edge a trim goes on, and how many times.
+         */
+        RunOut: {
+            /** What */
+            what: string;
+            length: components["schemas"]["LengthOut"];
+            /** Times */
+            times: number;
+        };
         /** SetOut */
         SetOut: {
             /** Members */
@@ -1771,34 +1955,11 @@ export interface components {
              */
             wanted: string[];
         };
-        /** SourceOut */
-        SourceOut: {
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "standard" | "handbook" | "common practice" | "from memory" | "your own log";
-            /** Name */
-            name: string;
-            /** Note */
-            note: string;
-        };
         /** StationOut */
         StationOut: {
             along: components["schemas"]["LengthOut"];
             left: components["schemas"]["LengthOut"];
             right: components["schemas"]["LengthOut"];
-        };
-        /** StepOut */
-        StepOut: {
-            /** Label */
-            label: string;
-            /** Formula */
-            formula: string;
-            /** Inputs */
-            inputs: components["schemas"]["InputOut"][];
-            /** Result */
-            result: string;
         };
         /** TallyEntryOut */
         TallyEntryOut: {
@@ -1827,6 +1988,52 @@ export interface components {
             verdict: "right" | "more" | "short";
             /** Told */
             told: string;
+        };
+        /**
+         * UseOut
+         * @description One cloth of a garment in the switch of cloths.
+         */
+        UseOut: {
+            /** Id */
+            id: number;
+            /** Role */
+            role: string;
+            /** Role Label */
+            role_label: string;
+            /** Cloth Id */
+            cloth_id: number;
+            /** Name */
+            name: string;
+            /** Ground */
+            ground: string;
+            /** Bars Along */
+            bars_along: components["schemas"]["BarOut"][];
+            /** Bars Across */
+            bars_across: components["schemas"]["BarOut"][];
+            /**
+             * Copies
+             * @description how many outlines are cut from it
+             */
+            copies: number;
+            /**
+             * State
+             * @description as bought, or after which treatment
+             */
+            state: string;
+            /** To Buy */
+            to_buy: string;
+            /**
+             * Look Again
+             * @description something of this cloth needs another look
+             */
+            look_again: boolean;
+            /** Trim */
+            trim: boolean;
+            /**
+             * Runs
+             * @description the edges a trim goes on
+             */
+            runs: components["schemas"]["RunOut"][];
         };
         /** WarningOut */
         WarningOut: {
@@ -2136,6 +2343,63 @@ export interface components {
             hem?: boolean | null;
         };
         /**
+         * CutChange
+         * @description Any of the entries of how a piece is cut from one cloth; what is left out stays, or is as from the first
+         *     cloth.
+         */
+        CutChange: {
+            /**
+             * Copies
+             * @default null
+             */
+            copies?: number | null;
+            /**
+             * Pair
+             * @default null
+             */
+            pair?: boolean | null;
+            /**
+             * On Fold
+             * @default null
+             */
+            on_fold?: boolean | null;
+            /**
+             * Grain
+             * @default null
+             */
+            grain?: ("lengthwise" | "crosswise" | "bias" | "any") | null;
+            /**
+             * One Way
+             * @default null
+             */
+            one_way?: boolean | null;
+            /**
+             * Seam
+             * @default null
+             */
+            seam?: (string | number) | null;
+            /**
+             * Shorter
+             * @default null
+             */
+            shorter?: (string | number) | null;
+            /**
+             * Hidden
+             * @default null
+             */
+            hidden?: boolean | null;
+            /**
+             * Border
+             * @default null
+             */
+            border?: ("" | "low" | "high") | null;
+            /**
+             * Border At
+             * @default null
+             */
+            border_at?: (string | number) | null;
+        };
+        /**
          * ClothChange
          * @description Any of a cloth's entries; what is left out stays, and null clears what may be unknown.
          */
@@ -2292,6 +2556,12 @@ export interface components {
              * @default null
              */
             treated?: boolean | null;
+            /**
+             * State
+             * @description of which state widths and length are; 0: as bought
+             * @default null
+             */
+            state?: number | null;
         };
         /** BarIn */
         BarIn: {
@@ -2420,10 +2690,10 @@ export interface components {
             cloth_id: number;
         };
         /**
-         * SetIn
-         * @description A cloth to stand beside the main one: one of the cupboard by its number, or a new one by its name.
+         * NewUse
+         * @description Another cloth of a garment: one of the cupboard by its number, or a new one by its name.
          */
-        SetIn: {
+        NewUse: {
             /**
              * Cloth Id
              * @default null
@@ -2437,8 +2707,38 @@ export interface components {
             /** Role */
             role: string;
         };
+        /** UseChange */
+        UseChange: {
+            /** Role */
+            role: string;
+        };
+        /** RunsIn */
+        RunsIn: {
+            /** Runs */
+            runs: components["schemas"]["RunIn"][];
+        };
+        /** RunIn */
+        RunIn: {
+            /**
+             * What
+             * @default
+             */
+            what?: string;
+            /**
+             * Length
+             * @description millimetres as a number, or as typed: “126 cm”, “1 3/8 yd”
+             */
+            length: string | number;
+            /**
+             * Times
+             * @default 1
+             */
+            times?: number;
+        };
         /** ShrinkOut */
         ShrinkOut: {
+            /** Use Id */
+            use_id: number;
             /** Cloth Id */
             cloth_id: number;
             /** Cloth Name */
@@ -2615,11 +2915,6 @@ export interface components {
          */
         SwatchIn: {
             /**
-             * Cloth Id
-             * @default null
-             */
-            cloth_id?: number | null;
-            /**
              * Warp
              * @default null
              */
@@ -2639,17 +2934,6 @@ export interface components {
              * @default null
              */
             graduation?: (string | number) | null;
-        };
-        /**
-         * WhichCloth
-         * @description Which of a project's cloths; the main one when left out.
-         */
-        WhichCloth: {
-            /**
-             * Cloth Id
-             * @default null
-             */
-            cloth_id?: number | null;
         };
         /** UseSwatch */
         UseSwatch: {
@@ -2673,6 +2957,8 @@ export interface components {
             now: string;
             /** Waiting */
             waiting: components["schemas"]["WaitingOut"][];
+            /** To Measure */
+            to_measure: components["schemas"]["ToMeasureOut"][];
             /** Loads */
             loads: components["schemas"]["LoadOut"][];
             /** Finish At */
@@ -2754,6 +3040,27 @@ export interface components {
              * @description what comes before it is done
              */
             ready: boolean;
+        };
+        /**
+         * ToMeasureOut
+         * @description A cloth that was treated and not measured since: what it is about now, where that can be told.
+         */
+        ToMeasureOut: {
+            /** Cloth Id */
+            cloth_id: number;
+            /** Name */
+            name: string;
+            /** Project */
+            project: string;
+            /** State */
+            state: number;
+            /** How */
+            how: string;
+            /** @description as measured since, if it was */
+            width: components["schemas"]["LengthOut"] | null;
+            length: components["schemas"]["LengthOut"] | null;
+            width_about: components["schemas"]["LengthOut"] | null;
+            length_about: components["schemas"]["LengthOut"] | null;
         };
         /**
          * WaitingOut
@@ -3166,8 +3473,8 @@ export interface components {
          * @description Several garments from one cloth.
          */
         TogetherOut: {
-            /** Projects */
-            projects: components["schemas"]["SharerOut"][];
+            /** Uses */
+            uses: components["schemas"]["SharerOut"][];
             apart: components["schemas"]["FigureOut"] | null;
             together: components["schemas"]["FigureOut"] | null;
             saved: components["schemas"]["FigureOut"] | null;
@@ -3184,6 +3491,8 @@ export interface components {
         };
         /** SharerOut */
         SharerOut: {
+            /** Use Id */
+            use_id: number;
             /** Project Id */
             project_id: number;
             /** Name */
@@ -3199,8 +3508,8 @@ export interface components {
         };
         /** TogetherIn */
         TogetherIn: {
-            /** Projects */
-            projects: number[];
+            /** Uses */
+            uses: number[];
         };
         /**
          * WillItDoOut
@@ -3609,7 +3918,7 @@ export interface components {
         TrueOut: {
             /** Headline */
             headline: string;
-            width: components["schemas"]["LengthOut"] | null;
+            width: components["schemas"]["FigureOut"] | null;
             /** Missing */
             missing: string;
             edge: components["schemas"]["EdgeOut"];
@@ -3767,7 +4076,8 @@ export interface components {
             other_end: components["schemas"]["LengthOut"];
             cut_off: components["schemas"]["LengthOut"];
             ends: components["schemas"]["LengthOut"];
-            in_hand_after: components["schemas"]["LengthOut"] | null;
+            /** @description what is left of the length in hand, as it is cut */
+            in_hand_after: components["schemas"]["FigureOut"] | null;
             /** To Buy */
             to_buy: string;
             /** Measured */
@@ -4230,10 +4540,26 @@ export interface components {
             at: string;
             /** Stage */
             stage: string;
+            /**
+             * Kind
+             * @description what kind of thing was done
+             */
+            kind: string;
             /** What */
             what: string;
-            /** Detail */
-            detail: {
+            /** Values */
+            values: {
+                [key: string]: unknown;
+            };
+            /**
+             * Before
+             * @description the entries it changed, as they were
+             */
+            before: {
+                [key: string]: unknown;
+            };
+            /** After */
+            after: {
                 [key: string]: unknown;
             };
         };
@@ -4526,7 +4852,9 @@ export interface operations {
     };
     readProject: {
         parameters: {
-            query?: never;
+            query?: {
+                use?: number | null;
+            };
             header?: never;
             path: {
                 project_id: number;
@@ -4606,7 +4934,9 @@ export interface operations {
     };
     changeProject: {
         parameters: {
-            query?: never;
+            query?: {
+                use?: number | null;
+            };
             header?: never;
             path: {
                 project_id: number;
@@ -4732,7 +5062,9 @@ export interface operations {
     };
     addPiece: {
         parameters: {
-            query?: never;
+            query?: {
+                use?: number | null;
+            };
             header?: never;
             path: {
                 project_id: number;
@@ -4776,7 +5108,9 @@ export interface operations {
     };
     importPieces: {
         parameters: {
-            query?: never;
+            query?: {
+                use?: number | null;
+            };
             header?: never;
             path: {
                 project_id: number;
@@ -4820,7 +5154,9 @@ export interface operations {
     };
     deletePiece: {
         parameters: {
-            query?: never;
+            query?: {
+                use?: number | null;
+            };
             header?: never;
             path: {
                 piece_id: number;
@@ -4860,7 +5196,9 @@ export interface operations {
     };
     changePiece: {
         parameters: {
-            query?: never;
+            query?: {
+                use?: number | null;
+            };
             header?: never;
             path: {
                 piece_id: number;
@@ -4904,7 +5242,9 @@ export interface operations {
     };
     restorePiece: {
         parameters: {
-            query?: never;
+            query?: {
+                use?: number | null;
+            };
             header?: never;
             path: {
                 piece_id: number;
@@ -4942,9 +5282,101 @@ export interface operations {
             };
         };
     };
+    changeCut: {
+        parameters: {
+            query?: {
+                use?: number | null;
+            };
+            header?: never;
+            path: {
+                piece_id: number;
+                use_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CutChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProjectOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    deleteCut: {
+        parameters: {
+            query?: {
+                use?: number | null;
+            };
+            header?: never;
+            path: {
+                piece_id: number;
+                use_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProjectOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
     changeCloth: {
         parameters: {
-            query?: never;
+            query?: {
+                use?: number | null;
+            };
             header?: never;
             path: {
                 project_id: number;
@@ -5526,7 +5958,9 @@ export interface operations {
     };
     useCloth: {
         parameters: {
-            query?: never;
+            query?: {
+                use?: number | null;
+            };
             header?: never;
             path: {
                 project_id: number;
@@ -5568,7 +6002,7 @@ export interface operations {
             };
         };
     };
-    addToSet: {
+    addUse: {
         parameters: {
             query?: never;
             header?: never;
@@ -5579,7 +6013,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SetIn"];
+                "application/json": components["schemas"]["NewUse"];
             };
         };
         responses: {
@@ -5612,13 +6046,13 @@ export interface operations {
             };
         };
     };
-    removeFromSet: {
+    deleteUse: {
         parameters: {
             query?: never;
             header?: never;
             path: {
                 project_id: number;
-                cloth_id: number;
+                use_id: number;
             };
             cookie?: never;
         };
@@ -5653,10 +6087,141 @@ export interface operations {
             };
         };
     };
+    changeUse: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+                use_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UseChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProjectOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    restoreUse: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+                use_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProjectOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    keepRuns: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+                use_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RunsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProjectOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
     readShrink: {
         parameters: {
             query?: {
-                cloth_id?: number | null;
+                use?: number | null;
             };
             header?: never;
             path: {
@@ -5697,7 +6262,9 @@ export interface operations {
     };
     keepSwatch: {
         parameters: {
-            query?: never;
+            query?: {
+                use?: number | null;
+            };
             header?: never;
             path: {
                 project_id: number;
@@ -5741,18 +6308,16 @@ export interface operations {
     };
     addSwatch: {
         parameters: {
-            query?: never;
+            query?: {
+                use?: number | null;
+            };
             header?: never;
             path: {
                 project_id: number;
             };
             cookie?: never;
         };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["WhichCloth"];
-            };
-        };
+        requestBody?: never;
         responses: {
             /** @description Created */
             201: {
@@ -5785,7 +6350,9 @@ export interface operations {
     };
     useSwatch: {
         parameters: {
-            query?: never;
+            query?: {
+                use?: number | null;
+            };
             header?: never;
             path: {
                 project_id: number;
@@ -5829,18 +6396,16 @@ export interface operations {
     };
     washSwatch: {
         parameters: {
-            query?: never;
+            query?: {
+                use?: number | null;
+            };
             header?: never;
             path: {
                 project_id: number;
             };
             cookie?: never;
         };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["WhichCloth"];
-            };
-        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
@@ -5873,7 +6438,9 @@ export interface operations {
     };
     chooseSchool: {
         parameters: {
-            query?: never;
+            query?: {
+                use?: number | null;
+            };
             header?: never;
             path: {
                 project_id: number;
@@ -6278,7 +6845,9 @@ export interface operations {
     };
     changePurchase: {
         parameters: {
-            query?: never;
+            query?: {
+                use?: number | null;
+            };
             header?: never;
             path: {
                 project_id: number;
@@ -6323,6 +6892,7 @@ export interface operations {
     readTrials: {
         parameters: {
             query: {
+                use?: number | null;
                 what: "extras" | "offers" | "together" | "cupboard";
                 cloth_id?: number | null;
             };
@@ -6365,7 +6935,9 @@ export interface operations {
     };
     beginTrials: {
         parameters: {
-            query?: never;
+            query?: {
+                use?: number | null;
+            };
             header?: never;
             path: {
                 project_id: number;
@@ -6449,7 +7021,9 @@ export interface operations {
     };
     readOffers: {
         parameters: {
-            query?: never;
+            query?: {
+                use?: number | null;
+            };
             header?: never;
             path: {
                 project_id: number;
@@ -6489,7 +7063,9 @@ export interface operations {
     };
     addOffer: {
         parameters: {
-            query?: never;
+            query?: {
+                use?: number | null;
+            };
             header?: never;
             path: {
                 project_id: number;
@@ -6533,7 +7109,9 @@ export interface operations {
     };
     deleteOffer: {
         parameters: {
-            query?: never;
+            query?: {
+                use?: number | null;
+            };
             header?: never;
             path: {
                 project_id: number;
@@ -6574,7 +7152,9 @@ export interface operations {
     };
     changeOffer: {
         parameters: {
-            query?: never;
+            query?: {
+                use?: number | null;
+            };
             header?: never;
             path: {
                 project_id: number;
@@ -6619,7 +7199,9 @@ export interface operations {
     };
     restoreOffer: {
         parameters: {
-            query?: never;
+            query?: {
+                use?: number | null;
+            };
             header?: never;
             path: {
                 project_id: number;
@@ -6660,7 +7242,9 @@ export interface operations {
     };
     readShop: {
         parameters: {
-            query?: never;
+            query?: {
+                use?: number | null;
+            };
             header?: never;
             path: {
                 project_id: number;
@@ -6700,7 +7284,9 @@ export interface operations {
     };
     readTogether: {
         parameters: {
-            query?: never;
+            query?: {
+                use?: number | null;
+            };
             header?: never;
             path: {
                 project_id: number;
@@ -6740,7 +7326,9 @@ export interface operations {
     };
     chooseTogether: {
         parameters: {
-            query?: never;
+            query?: {
+                use?: number | null;
+            };
             header?: never;
             path: {
                 project_id: number;
@@ -6785,6 +7373,7 @@ export interface operations {
     readWillItDo: {
         parameters: {
             query?: {
+                use?: number | null;
                 cloth_id?: number | null;
             };
             header?: never;
@@ -6826,7 +7415,9 @@ export interface operations {
     };
     readEnvelope: {
         parameters: {
-            query?: never;
+            query?: {
+                use?: number | null;
+            };
             header?: never;
             path: {
                 project_id: number;
@@ -6866,7 +7457,9 @@ export interface operations {
     };
     changeEnvelope: {
         parameters: {
-            query?: never;
+            query?: {
+                use?: number | null;
+            };
             header?: never;
             path: {
                 project_id: number;
@@ -6910,7 +7503,9 @@ export interface operations {
     };
     readStrips: {
         parameters: {
-            query?: never;
+            query?: {
+                use?: number | null;
+            };
             header?: never;
             path: {
                 project_id: number;
@@ -6950,7 +7545,9 @@ export interface operations {
     };
     changeStrips: {
         parameters: {
-            query?: never;
+            query?: {
+                use?: number | null;
+            };
             header?: never;
             path: {
                 project_id: number;
@@ -7204,7 +7801,9 @@ export interface operations {
     };
     readTrue: {
         parameters: {
-            query?: never;
+            query?: {
+                use?: number | null;
+            };
             header?: never;
             path: {
                 project_id: number;
@@ -7244,7 +7843,9 @@ export interface operations {
     };
     changeTrue: {
         parameters: {
-            query?: never;
+            query?: {
+                use?: number | null;
+            };
             header?: never;
             path: {
                 project_id: number;
@@ -7288,7 +7889,9 @@ export interface operations {
     };
     addTest: {
         parameters: {
-            query?: never;
+            query?: {
+                use?: number | null;
+            };
             header?: never;
             path: {
                 project_id: number;
@@ -7328,7 +7931,9 @@ export interface operations {
     };
     deleteTest: {
         parameters: {
-            query?: never;
+            query?: {
+                use?: number | null;
+            };
             header?: never;
             path: {
                 project_id: number;
@@ -7369,7 +7974,9 @@ export interface operations {
     };
     restoreTest: {
         parameters: {
-            query?: never;
+            query?: {
+                use?: number | null;
+            };
             header?: never;
             path: {
                 project_id: number;
@@ -7410,7 +8017,9 @@ export interface operations {
     };
     readLay: {
         parameters: {
-            query?: never;
+            query?: {
+                use?: number | null;
+            };
             header?: never;
             path: {
                 project_id: number;
@@ -7450,7 +8059,9 @@ export interface operations {
     };
     changeLayWishes: {
         parameters: {
-            query?: never;
+            query?: {
+                use?: number | null;
+            };
             header?: never;
             path: {
                 project_id: number;
@@ -7494,7 +8105,9 @@ export interface operations {
     };
     beginLay: {
         parameters: {
-            query?: never;
+            query?: {
+                use?: number | null;
+            };
             header?: never;
             path: {
                 project_id: number;
@@ -7538,7 +8151,9 @@ export interface operations {
     };
     refreshLay: {
         parameters: {
-            query?: never;
+            query?: {
+                use?: number | null;
+            };
             header?: never;
             path: {
                 project_id: number;
@@ -7658,7 +8273,9 @@ export interface operations {
     };
     chooseLay: {
         parameters: {
-            query?: never;
+            query?: {
+                use?: number | null;
+            };
             header?: never;
             path: {
                 project_id: number;
@@ -7703,6 +8320,7 @@ export interface operations {
     laySvg: {
         parameters: {
             query?: {
+                use?: number | null;
                 view?: "pinned" | "opened";
             };
             header?: never;
@@ -7744,7 +8362,9 @@ export interface operations {
     };
     layJson: {
         parameters: {
-            query?: never;
+            query?: {
+                use?: number | null;
+            };
             header?: never;
             path: {
                 project_id: number;
@@ -7784,7 +8404,9 @@ export interface operations {
     };
     layProblemJson: {
         parameters: {
-            query?: never;
+            query?: {
+                use?: number | null;
+            };
             header?: never;
             path: {
                 project_id: number;

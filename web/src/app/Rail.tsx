@@ -1,5 +1,6 @@
 import { Link, NavLink } from "react-router";
 import type { Stage } from "../api/client";
+import { useAt } from "../api/hooks";
 import { stageNames, stateWords } from "../words/stages";
 
 /** A printed dot: ring, half, full, full with a folded corner. Its word and title say the same. */
@@ -17,6 +18,7 @@ export function Dot({ state, size = 22 }: { state: Stage["state"]; size?: number
 
 /** The selvage rail: a woven edge with one printed dot and word per stage. */
 export function Rail({ stages, projectId }: { stages: Stage[] | undefined; projectId: number | undefined }) {
+  const at = useAt();
   return (
     <nav className="rail" aria-label="Stages">
       <Link to="/" className="wordmark">
@@ -41,7 +43,7 @@ export function Rail({ stages, projectId }: { stages: Stage[] | undefined; proje
             {inside}
           </span>
         ) : (
-          <NavLink key={name} to={`/projects/${projectId}/${name}`} className="rail-stage" title={say}>
+          <NavLink key={name} to={at(name)} className="rail-stage" title={say}>
             {inside}
           </NavLink>
         );

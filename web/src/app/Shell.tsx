@@ -5,6 +5,7 @@ import { NavLink, Outlet, useMatch } from "react-router";
 import { api, saved, saving } from "../api/client";
 import { useChanges, useProject, useSettings } from "../api/hooks";
 import { EntryText } from "../fields/Entry";
+import { ClothSwitch } from "./ClothSwitch";
 import { Rail } from "./Rail";
 import { TallyBar } from "./TallyBar";
 import { Timers } from "../devices/Timers";
@@ -109,6 +110,7 @@ function ProjectFrame() {
         <Units />
         <Saved />
       </header>
+      {project.data && <ClothSwitch project={project.data} />}
       {project.isError ? (
         <main className="stage">
           <h1>This project cannot be opened</h1>

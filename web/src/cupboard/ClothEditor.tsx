@@ -23,7 +23,7 @@ const PARTS = [
 ] as const;
 type Part = (typeof PARTS)[number]["value"];
 
-type EditorProps = PartProps & { headline: ReactNode; commands?: ReactNode; onNews: () => void };
+type EditorProps = PartProps & { headline: ReactNode; said?: ReactNode; commands?: ReactNode; onNews: () => void };
 
 /** Everything that is known of one cloth, beside its picture. */
 export function ClothEditor(props: EditorProps) {
@@ -35,7 +35,7 @@ export function ClothEditor(props: EditorProps) {
   );
 }
 
-function Editor({ cloth, onChange, onNews, headline, commands }: EditorProps) {
+function Editor({ cloth, onChange, onNews, headline, said, commands }: EditorProps) {
   const [part, setPart] = useState<Part>("measures");
   const [typing, setTyping] = useState<Record<string, number | undefined>>({});
   const [flaw, setFlaw] = useState<number>();
@@ -49,6 +49,7 @@ function Editor({ cloth, onChange, onNews, headline, commands }: EditorProps) {
       <div className="picture-side">
         <h1>{headline}</h1>
         {commands && <p className="commands">{commands}</p>}
+        {said && <p className="quiet">{said}</p>}
         {cloth.width_note && <p className="look">{cloth.width_note}</p>}
         {part === "bars" && (cloth.along.repeat || cloth.across.repeat) ? <BarsPicture cloth={cloth} /> :
         <ClothPicture cloth={cloth} typing={typing} placing={part === "flaws"} chosenFlaw={flaw} onChooseFlaw={setFlaw}

@@ -1,4 +1,7 @@
-import type { Bar, Cloth } from "../api/client";
+import type { Bar } from "../api/client";
+
+/** What of a cloth is seen from afar. */
+export type Looks = { ground: string; bars_along: Bar[]; bars_across: Bar[] };
 
 const total = (bars: Bar[]) => bars.reduce((sum, bar) => sum + bar.width, 0);
 
@@ -14,7 +17,7 @@ function placed(bars: Bar[]): { at: number; bar: Bar }[] {
 
 /** A fill drawn from the cloth's own ground and bars, one repeat as a tile; `scale` is pixels per millimetre, and the
     bars begin at the cut end `x0` and the near selvage `y0`. */
-export function ClothPattern({ id, cloth, scale, x0 = 0, y0 = 0 }: { id: string; cloth: Cloth; scale: number; x0?: number; y0?: number }) {
+export function ClothPattern({ id, cloth, scale, x0 = 0, y0 = 0 }: { id: string; cloth: Looks; scale: number; x0?: number; y0?: number }) {
   const along = total(cloth.bars_along);
   const across = total(cloth.bars_across);
   const w = along || 40;

@@ -36,10 +36,12 @@ export function ClothPicture({ cloth, typing, placing = false, chosenFlaw, onCho
   const tape = useTape();
   const readings = [0, 1, 2].map((i) => typing[`width_readings.${i}`] ?? cloth.width_readings[i]?.mm);
   const known = readings.filter((r): r is number => r !== undefined && r > 0);
-  const widest = known.length ? Math.max(...known) : 1400;
+  // not measured since it was treated: drawn as it is about, and dashed
+  const about = known.length === 0 ? cloth.width_now?.value : undefined;
+  const widest = known.length ? Math.max(...known) : (about ?? 1400);
   const low = typing["margin_low"] ?? cloth.margin_low.mm;
   const high = typing["margin_high"] ?? cloth.margin_high.mm;
-  const inHand = typing["in_hand"] ?? cloth.in_hand?.mm;
+  const inHand = typing["in_hand"] ?? cloth.length_now?.value;
   const roomX = Math.max(50, width - PAD.left - PAD.right);
   const roomY = Math.max(50, height - PAD.top - PAD.bottom);
   const wanted = inHand && inHand > 0 ? inHand * 1.02 : widest * 1.6;
@@ -87,7 +89,7 @@ export function ClothPicture({ cloth, typing, placing = false, chosenFlaw, onCho
           </defs>
           {[`url(#${id})`, `url(#${id}-weave)`].map((fill) => (
             <path key={fill} d={`M${x0},${y1} L${x0},${PAD.top} L${right},${PAD.top} ${ragged(right, PAD.top, y1)} Z`}
-              fill={fill} opacity={known.length ? 1 : 0.4} />
+              fill={fill} opacity={known.length || about ? 1 : 0.4} />
           ))}
           {[{ y: PAD.top, h: high * scale, name: "far selvage" }, { y: y1 - low * scale, h: low * scale, name: "near selvage" }].map((s) => (
             <g key={s.name}>
@@ -106,13 +108,23 @@ export function ClothPicture({ cloth, typing, placing = false, chosenFlaw, onCho
             </g>
           )}
           {cloth.flaws.map((flaw, i) => (
-            <g key={i} className={i === chosenFlaw ? "flaw chosen" : "flaw"} onPointerDown={(e) => { if (placing) { e.stopPropagation(); onChooseFlaw?.(i); } }}>
-              <rect x={x0 + flaw.x.mm * scale} y={y1 - (flaw.y.mm + flaw.h.mm) * scale} width={Math.max(4, flaw.w.mm * scale)} height={Math.max(4, flaw.h.mm * scale)} />
-              <text x={x0 + (flaw.x.mm + flaw.w.mm) * scale + 5} y={y1 - (flaw.y.mm + flaw.h.mm / 2) * scale + 5}>{flaw.what}</text>
+            <g key={i} className={`flaw ${i === chosenFlaw ? "chosen" : ""} ${flaw.predicted ? "predicted" : ""}`} onPointerDown={(e) => { if (placing) { e.stopPropagation(); onChooseFlaw?.(i); } }}>
+              <rect x={x0 + flaw.drawn[0]![0] * scale} y={y1 - flaw.drawn[1]![1] * scale}
+                width={Math.max(4, (flaw.drawn[1]![0] - flaw.drawn[0]![0]) * scale)} height={Math.max(4, (flaw.drawn[1]![1] - flaw.drawn[0]![1]) * scale)} />
+              <text x={x0 + flaw.drawn[1]![0] * scale + 5} y={y1 - ((flaw.drawn[0]![1] + flaw.drawn[1]![1]) / 2) * scale + 5}>{flaw.predicted && "about here: "}{flaw.what}</text>
             </g>
           ))}
           {stroke && (
             <rect className="flaw-drawing" x={x0 + stroke.x * scale} y={y1 - (stroke.y + stroke.h) * scale} width={stroke.w * scale} height={stroke.h * scale} />
+          )}
+          {about && cloth.width_now && (
+            <g className="reading predicted">
+              <line x1={x0 + (right - x0) * 0.3} x2={x0 + (right - x0) * 0.3} y1={y1} y2={y1 - about * scale} />
+              <g transform={`translate(${x0 + (right - x0) * 0.3} ${y1 - (about * scale) / 2})`}>
+                <rect x={-64} y={-14} width={128} height={26} rx={4} />
+                <text textAnchor="middle" y={5}>about {cloth.width_now.text}</text>
+              </g>
+            </g>
           )}
           {!placing && readings.map((value, i) => {
             const x = x0 + (right - x0) * (0.2 + 0.3 * i);

@@ -33,14 +33,14 @@ type EntryProps = {
   path: string;
   value: string;
   onSave: (text: string) => Promise<unknown>;
-  placeholder?: string;
+  placeholder?: string | undefined;
   /** no visible label (it is still read out) */
   bare?: boolean;
   className?: string;
   /** shown behind the field */
   unit?: ReactNode;
   /** called with the millimetres of a length while it is typed */
-  onTyping?: (mm: number | undefined) => void;
+  onTyping?: ((mm: number | undefined) => void) | undefined;
   /** a length: what was understood is shown while it is typed */
   length?: boolean;
   /** Enter was pressed and the value kept */

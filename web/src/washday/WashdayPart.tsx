@@ -4,6 +4,7 @@ import type { Load, LoadTask, Washday } from "../api/client";
 import { useWashday, useWashdayChanges } from "../api/hooks";
 import { endOf, useClock } from "../devices/Timers";
 import { EntryText } from "../fields/Entry";
+import { ToMeasure } from "./ToMeasure";
 import { Timeline } from "./Timeline";
 
 const clock = (iso: string) => new Date(iso).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" });
@@ -115,6 +116,7 @@ export function WashdayPart() {
       {error && <p className="spoil" role="alert">{error}</p>}
       {loads.length > 0 && <Timeline loads={loads} now={now} />}
       <div className="loads">{loads.map((l, i) => <LoadCard key={l.id} load={l} now={now} number={i + 1} />)}</div>
+      <ToMeasure cloths={found.to_measure} />
       {waiting.length > 0 && (
         <section aria-label="Waiting">
           <h2>{loads.length ? "Not in the plan" : "Waiting"}</h2>

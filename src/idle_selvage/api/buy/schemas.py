@@ -7,7 +7,7 @@ from typing import Literal
 from pydantic import Field
 
 from ..shared.entries import Key, LengthIn, Name, Number, NumberIn, Text
-from ..shared.schemas import FigureOut, In, LengthOut, Out, Point, ProjectPath
+from ..shared.schemas import FigureOut, In, LengthOut, Out, Point, ProjectPath, UseQuery
 
 
 class TrialsOut(Out):
@@ -88,6 +88,7 @@ class ShopOut(Out):
 
 
 class SharerOut(Out):
+    use_id: int
     project_id: int
     name: str
     same_cloth: bool
@@ -99,7 +100,7 @@ class SharerOut(Out):
 class TogetherOut(Out):
     """Several garments from one cloth."""
 
-    projects: list[SharerOut]
+    uses: list[SharerOut]
     apart: FigureOut | None
     together: FigureOut | None
     saved: FigureOut | None
@@ -348,7 +349,7 @@ class TrialsIn(In):
     cloth_id: Number | None = None
 
 
-class TrialsQuery(In):
+class TrialsQuery(UseQuery):
     what: What
     cloth_id: int | None = Field(default=None, ge=1, le=2**31)
 
@@ -379,10 +380,10 @@ class NewOffer(OfferChange):
 
 
 class TogetherIn(In):
-    projects: list[Number] = Field(max_length=20)
+    uses: list[Number] = Field(max_length=20)
 
 
-class ClothQuery(In):
+class ClothQuery(UseQuery):
     cloth_id: int | None = Field(default=None, ge=1, le=2**31)
 
 

@@ -155,7 +155,7 @@ def _offer(show: Presenter, one: OfferStanding, row: models.Offer) -> out.OfferO
 
 
 def _own(show: Presenter, now: Standing, one: OfferStanding) -> out.OfferOut:
-    cloth, offered = now.main.row, one.offered
+    cloth, offered = now.cloth.row, one.offered
     assert offered is not None and one.problem is not None
     return out.OfferOut(
         id=None,
@@ -204,7 +204,7 @@ def together_out(show: Presenter, found: TogetherStanding, trials: TrialsStandin
     """What laying several garments together saves."""
     saving = found.saving
     return out.TogetherOut(
-        projects=[_sharer(show, member) for member in found.members],
+        uses=[_sharer(show, member) for member in found.members],
         apart=show.figure(found.apart),
         together=show.figure(found.together),
         saved=show.figure(saving.length if saving else None),
@@ -218,8 +218,9 @@ def together_out(show: Presenter, found: TogetherStanding, trials: TrialsStandin
 
 def _sharer(show: Presenter, member: Member) -> out.SharerOut:
     return out.SharerOut(
-        project_id=member.garment.id,
-        name=member.garment.name,
+        use_id=member.now.use.id,
+        project_id=member.now.garment.id,
+        name=member.name,
         same_cloth=member.same_cloth,
         chosen=member.chosen,
         why_not=member.why_not,

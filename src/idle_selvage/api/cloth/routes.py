@@ -10,14 +10,15 @@ from flask import Response, make_response
 from sqlalchemy.orm import Session
 
 from ...operations import cloth
-from ...operations.project import garment
+from ...operations.project import cloth_use, garment
 from ...operations.refused import Refused
 from ...store import photo
 from ...store.cloth import cloth as find
+from ..project import schemas as project_schemas
 from ..project.show import project_out
 from ..services import begin, look, send, services
 from ..shared.figures import presenter
-from ..shared.schemas import ClothPath, ProjectPath
+from ..shared.schemas import ClothPath, ProjectPath, UseQuery
 from . import schemas as out
 from .show import cloth_out, cupboard_out
 
@@ -27,7 +28,7 @@ def _given(body: out.ClothChange) -> dict[str, Any]:
     return {
         key: value
         for key, value in body.model_dump().items()
-        if key in body.model_fields_set and (value is not None or key in cloth.CLEARED)
+        if key in body.model_fields_set and key != "state" and (value is not None or key in cloth.CLEARED)
     }
 
 
@@ -35,12 +36,12 @@ def _cloth(session: Session, number: int) -> out.ClothOut:
     return cloth_out(presenter(), cloth.read_cloth(session, number))
 
 
-def change_cloth(path: ProjectPath, body: out.ClothChange) -> Response:
-    """Change what is known of a project's main cloth."""
+def change_cloth(path: ProjectPath, query: UseQuery, body: out.ClothChange) -> Response:
+    """Change what is known of one of a project's cloths."""
     with begin() as session:
-        row = garment(session, path.project_id)
-        cloth.change_cloth(session, row.cloth, _given(body))
-        return send(project_out(session, row))
+        use = cloth_use(session, path.project_id, query.use)
+        cloth.change_cloth(session, use.cloth, _given(body), body.state)
+        return send(project_out(session, use))
 
 
 def list_cloths(query: out.CupboardQuery) -> Response:
@@ -64,7 +65,7 @@ def read_cloth(path: ClothPath) -> Response:
 def change_any_cloth(path: ClothPath, body: out.ClothChange) -> Response:
     """Change what is known of a cloth, whichever projects use it."""
     with begin() as session:
-        cloth.change_cloth(session, find(session, path.cloth_id), _given(body))
+        cloth.change_cloth(session, find(session, path.cloth_id), _given(body), body.state)
         return send(_cloth(session, path.cloth_id))
 
 
@@ -141,25 +142,50 @@ def _strike_wash(path: out.WashPath, *, gone: bool) -> Response:
         return send(_cloth(session, path.cloth_id))
 
 
-def use_cloth(path: ProjectPath, body: out.UseIn) -> Response:
-    """Make a project of a cloth out of the cupboard; the one it had goes into the cupboard."""
+def use_cloth(path: ProjectPath, query: UseQuery, body: out.UseIn) -> Response:
+    """Take another cloth out of the cupboard for a project; the one it had goes into the cupboard."""
+    with begin() as session:
+        use = cloth_use(session, path.project_id, query.use)
+        cloth.use_cloth(session, use, find(session, body.cloth_id))
+        return send(project_out(session, use))
+
+
+def add_use(path: ProjectPath, body: project_schemas.NewUse) -> Response:
+    """Cut a project from another cloth as well: a lining, interfacing, contrast, trim."""
     with begin() as session:
         row = garment(session, path.project_id)
-        cloth.use_cloth(session, row, find(session, body.cloth_id))
-        return send(project_out(session, row))
+        use = cloth.add_use(session, row, body.role, cloth_id=body.cloth_id, name=body.name)
+        return send(project_out(session, use), 201)
 
 
-def add_to_set(path: ProjectPath, body: out.SetIn) -> Response:
-    """Put a lining, interfacing, trim or second cloth beside the main one."""
+def change_use(path: project_schemas.UsePath, body: project_schemas.UseChange) -> Response:
+    """Say that one of a project's cloths is for something else."""
+    with begin() as session:
+        use = cloth_use(session, path.project_id, path.use_id)
+        cloth.change_use(session, use, body.role)
+        return send(project_out(session, use))
+
+
+def delete_use(path: project_schemas.UsePath) -> Response:
+    """Cut a project from one of its cloths no longer; it stays in the cupboard, and can be brought back."""
+    return _take_out_use(path, gone=True)
+
+
+def restore_use(path: project_schemas.UsePath) -> Response:
+    """Bring a cloth back into a project."""
+    return _take_out_use(path, gone=False)
+
+
+def _take_out_use(path: project_schemas.UsePath, *, gone: bool) -> Response:
     with begin() as session:
         row = garment(session, path.project_id)
-        cloth.add_beside(session, row, body.role, cloth_id=body.cloth_id, name=body.name)
-        return send(project_out(session, row), 201)
+        cloth.take_out_use(session, row, path.use_id, gone=gone)
+        return send(project_out(session, row.main if gone else cloth_use(session, row.id, path.use_id)))
 
 
-def remove_from_set(path: out.SetPath) -> Response:
-    """Take a cloth from beside the main one; it stays in the cupboard."""
+def keep_runs(path: project_schemas.UsePath, body: project_schemas.RunsIn) -> Response:
+    """Say which edges a trim goes on."""
     with begin() as session:
-        row = garment(session, path.project_id)
-        cloth.remove_beside(session, row, path.cloth_id)
-        return send(project_out(session, row))
+        use = cloth_use(session, path.project_id, path.use_id)
+        cloth.keep_runs(session, use, [(run.what, run.length, run.times) for run in body.runs])
+        return send(project_out(session, use))

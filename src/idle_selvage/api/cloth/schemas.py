@@ -8,7 +8,7 @@ from typing import Literal
 from pydantic import Field
 
 from ..shared.entries import Key, LengthIn, Name, Number, NumberIn, Text
-from ..shared.schemas import ClothPath, In, LengthOut, Out, ProjectPath
+from ..shared.schemas import ClothPath, FigureOut, In, LengthOut, Out, Point
 
 
 class BarOut(Out):
@@ -32,14 +32,28 @@ class BarsOut(Out):
     dominant: BarOut | None
 
 
+class StateOut(Out):
+    """The cloth in one of its states: what was measured then."""
+
+    id: int = Field(description="the wash that brought it there, 0: as bought")
+    name: str
+    widths: list[LengthOut]
+    length: LengthOut | None
+
+
 class FlawOut(Out):
-    """A place to keep off: from the cut end, from the near selvage, and its size along and across."""
+    """A place to keep off: from the cut end, from the near selvage, and its size along and across, as it was measured.
+
+    ``drawn``: where it is now, its two corners in mm; ``predicted``: it was not measured in this state.
+    """
 
     x: LengthOut
     y: LengthOut
     w: LengthOut
     h: LengthOut
     what: str
+    drawn: list[Point]
+    predicted: bool
 
 
 class WashOut(Out):
@@ -97,6 +111,10 @@ class ClothOut(Out):
     style_number: str
     place: str
     treated: bool
+    state: int = Field(description="the state it is in, by the wash that brought it there, 0: as bought")
+    states: list[StateOut]
+    width_now: FigureOut | None = Field(description="selvage to selvage as it is, measured or predicted")
+    length_now: FigureOut | None = Field(description="its length as it is, measured or predicted")
     washes: list[WashOut]
     photo: str | None = Field(description="the address of its photo")
 
@@ -117,10 +135,6 @@ class CupboardOut(Out):
 
 class WashPath(ClothPath):
     wash_id: int = Field(ge=1, le=2**31)
-
-
-class SetPath(ProjectPath):
-    cloth_id: int = Field(ge=1, le=2**31)
 
 
 MOST_FLAWS = 100
@@ -179,6 +193,9 @@ class ClothChange(In):
     style_number: Text | None = None
     place: Text | None = None
     treated: bool | None = None
+    state: int | None = Field(
+        default=None, ge=0, le=2**31, strict=True, description="of which state widths and length are; 0: as bought"
+    )
 
 
 class NewCloth(In):
@@ -205,14 +222,6 @@ class WashIn(In):
     length_after: LengthIn | None = None
     width_after: LengthIn | None = None
     stand_in: bool = False
-
-
-class SetIn(In):
-    """A cloth to stand beside the main one: one of the cupboard by its number, or a new one by its name."""
-
-    cloth_id: Number | None = None
-    name: Text = ""
-    role: Key
 
 
 class UseIn(In):

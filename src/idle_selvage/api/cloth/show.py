@@ -13,7 +13,7 @@ from ...core.cloth.width import width_note
 from ...operations.cloth import CupboardLine
 from ...operations.standing import ClothStanding
 from ...store import models
-from ...store.cloth import as_cloth
+from ...store.cloth import as_cloth, bar_sequence, state_index
 from ..shared.figures import Presenter
 from . import schemas as out
 
@@ -46,12 +46,12 @@ def cloth_out(show: Presenter, known: ClothStanding) -> out.ClothOut:
         weave=row.weave,
         finish=row.finish,
         colouring=row.colouring,
-        width_readings=[show.length(v) for v in row.width_readings],
+        width_readings=[show.length(v) for v in row.widths_in(row.state_id)],
         width_note=width_note(as_cloth(row)),
         margin_low=show.length(row.margin_low),
         margin_high=show.length(row.margin_high),
         margin_hint=margin_hint(row.weave),
-        in_hand=show.maybe(row.in_hand),
+        in_hand=show.maybe(row.length_in(row.state_id)),
         mass=row.mass,
         price=row.price,
         price_unit="yd" if row.price_unit == "yd" else "m",
@@ -70,35 +70,59 @@ def cloth_out(show: Presenter, known: ClothStanding) -> out.ClothOut:
         dye_note=dye_verdict(known.dye),
         washed_alone=alone(known.dye),
         ground=row.ground,
-        bars_along=[bar_out(show, b["width"], b["colour"]) for b in row.bars.get("along", [])],
-        bars_across=[bar_out(show, b["width"], b["colour"]) for b in row.bars.get("across", [])],
+        bars_along=[bar_out(show, b.width, b.colour) for b in bar_sequence(row, "along")],
+        bars_across=[bar_out(show, b.width, b.colour) for b in bar_sequence(row, "across")],
         along=bars_out(show, along),
         across=bars_out(show, across),
         bars_note=list(told(along, across, row.colouring)),
-        flaws=[_flaw(show, flaw) for flaw in row.flaws],
+        flaws=[_flaw(show, known, flaw) for flaw in row.flaws],
         shop_fold=show.maybe(row.shop_fold),
         answers=dict(row.answers),
         advice=list(hand.advice(row.answers)),
         style_number=row.style_number,
         place=row.place,
-        treated=row.treated,
-        washes=[_wash(show, w) for w in known.rows.washes],
+        treated=row.state_id is not None,
+        state=row.state_id or 0,
+        states=[
+            out.StateOut(
+                id=number or 0,
+                name=state.name,
+                widths=[show.length(v) for v in state.widths],
+                length=show.maybe(state.length),
+            )
+            for number, state in zip(row.states, known.states.states, strict=True)
+        ],
+        width_now=show.figure(known.width_now),
+        length_now=show.figure(known.length_now),
+        washes=[_wash(show, row, w) for w in known.rows.washes],
         photo=f"/api/cloths/{row.id}/photo?at={int(at.timestamp())}" if at else None,
     )
 
 
-def _flaw(show: Presenter, flaw: dict[str, float]) -> out.FlawOut:
-    return out.FlawOut(**{k: show.length(flaw[k]) for k in ("x", "y", "w", "h")}, what=str(flaw["what"]))
+def _flaw(show: Presenter, known: ClothStanding, flaw: models.Flaw) -> out.FlawOut:
+    states = known.states
+    since = state_index(known.row, flaw.wash_id)
+    along, across = (1.0 - lost / 100.0 for lost in states.move(since, states.current).best)
+    return out.FlawOut(
+        x=show.length(flaw.x),
+        y=show.length(flaw.y),
+        w=show.length(flaw.w),
+        h=show.length(flaw.h),
+        what=flaw.what,
+        drawn=[(flaw.x * along, flaw.y * across), ((flaw.x + flaw.w) * along, (flaw.y + flaw.h) * across)],
+        predicted=since != states.current,
+    )
 
 
-def _wash(show: Presenter, row: models.Wash) -> out.WashOut:
+def _wash(show: Presenter, cloth: models.Cloth, row: models.Wash) -> out.WashOut:
+    widths = cloth.widths_in(row.id)
     return out.WashOut(
         id=row.id,
         at=row.at,
         how=row.how,
         grade=row.grade,
-        length_after=show.maybe(row.length_after),
-        width_after=show.maybe(row.width_after),
+        length_after=show.maybe(cloth.length_in(row.id)),
+        width_after=show.maybe(min(widths) if widths else None),
         simulated=row.simulated,
     )
 
@@ -120,15 +144,19 @@ def cupboard_line(show: Presenter, line: CupboardLine) -> out.CupboardLineOut:
 
 
 def _left(show: Presenter, known: ClothStanding) -> str:
-    row = known.row
-    left = show.length(row.in_hand).text if row.in_hand else "none in hand"
-    if row.in_hand and row.width_readings:
-        left += f" of {show.length(min(row.width_readings)).text} cloth"
-    times = len(known.rows.washes)
-    if row.treated:
-        return left + ", pre-treated"
+    long, wide = known.length_now, known.width_now
+    left = show.figure_text(long) if long is not None else "none in hand"
+    before = next((state for state in reversed(known.states.states) if state.length), None)
+    if long is None and before is not None and before.length:
+        # how much it has lost since cannot be told
+        left = f"{show.length(before.length).text} {before.name}"
+    if long is not None and wide is not None:
+        left += f" of {show.figure_text(wide)} cloth"
+    if (long is not None and long.note) or (wide is not None and wide.note):
+        left = f"about {left}"
+    times = known.states.current
     if times:
-        return left + (", washed once" if times == 1 else f", washed {times} times")
+        return left + (", pre-treated" if times == 1 else f", pre-treated {times} times")
     return left
 
 

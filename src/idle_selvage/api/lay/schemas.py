@@ -7,12 +7,12 @@ from typing import Literal
 from pydantic import BaseModel, Field
 
 from ..shared.entries import Key, LengthIn, Number
-from ..shared.schemas import In, LengthOut, Out, Point
+from ..shared.schemas import In, LengthOut, Out, Point, UseQuery
 
 
 class JobOut(Out):
     id: int
-    project_id: int
+    use_id: int
     state: Literal["waiting", "running", "done", "cancelled", "failed"]
     seconds: float
     asked_seconds: float
@@ -114,7 +114,7 @@ class ChooseIn(In):
     lay_id: Number
 
 
-class FileQuery(In):
+class FileQuery(UseQuery):
     view: Literal["pinned", "opened"] = "pinned"
 
 

@@ -21,7 +21,7 @@ def job_out(show: Presenter, row: models.Job) -> out.JobOut:
     return out.JobOut.model_validate(
         {
             "id": row.id,
-            "project_id": row.project_id,
+            "use_id": row.use_id,
             "state": row.state,
             "seconds": round(row.spent, 1),
             "asked_seconds": row.params["seconds"],

@@ -15,11 +15,17 @@ def read_log(path: ProjectPath) -> Response:
     """Every step of a project so far."""
     with look() as session:
         lines = log.read_log(session, garment(session, path.project_id))
-        return send(
-            out.LogOut(
-                entries=[
-                    out.LogLineOut(id=line.id, at=line.at, stage=line.stage, what=line.what, detail=dict(line.detail))
-                    for line in lines
-                ]
-            )
-        )
+        return send(out.LogOut(entries=[_line(line) for line in lines]))
+
+
+def _line(line: log.LogLine) -> out.LogLineOut:
+    return out.LogLineOut(
+        id=line.id,
+        at=line.at,
+        stage=line.stage,
+        kind=line.kind,
+        what=line.what,
+        values=dict(line.values),
+        before=dict(line.before),
+        after=dict(line.after),
+    )

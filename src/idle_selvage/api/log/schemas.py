@@ -5,6 +5,8 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Any
 
+from pydantic import Field
+
 from ..shared.schemas import Out
 
 
@@ -12,8 +14,11 @@ class LogLineOut(Out):
     id: int
     at: datetime
     stage: str
+    kind: str = Field(description="what kind of thing was done")
     what: str
-    detail: dict[str, Any]
+    values: dict[str, Any]
+    before: dict[str, Any] = Field(description="the entries it changed, as they were")
+    after: dict[str, Any]
 
 
 class LogOut(Out):

@@ -16,9 +16,33 @@ class StationOut(Out):
     right: LengthOut
 
 
+class CutOut(Out):
+    """How a piece is cut from one of the garment's cloths."""
+
+    use_id: int
+    copies: int
+    pair: bool
+    on_fold: bool
+    grain: str
+    one_way: bool
+    seam: LengthOut
+    shorter: LengthOut
+    hidden: bool
+    border: str
+    border_at: LengthOut
+    how_cut: str
+    fault: str = ""
+
+
 class PieceOut(Out):
+    """A piece, and how it is cut from the cloth it is seen through (``cut_here``: it is); ``cuts``: from every
+    cloth."""
+
     id: int
     name: str
+    cuts: list[CutOut]
+    cut_here: bool
+    half: bool = Field(description="half of a symmetrical piece, its straight edge the fold")
     outline: list[Point]
     cut: list[Point] = Field(description="the cut line, seam allowance added")
     arrow: list[Point]
@@ -58,6 +82,10 @@ class NotReadOut(Out):
 
 class PiecePath(BaseModel):
     piece_id: int = Field(ge=1, le=2**31)
+
+
+class CutPath(PiecePath):
+    use_id: int = Field(ge=1, le=2**31)
 
 
 #: The name of a group of pieces that meet on the bars.
@@ -108,6 +136,22 @@ class PieceChange(In):
     centred: bool | None = None
     hidden: bool | None = None
     hem: bool | None = None
+
+
+class CutChange(In):
+    """Any of the entries of how a piece is cut from one cloth; what is left out stays, or is as from the first
+    cloth."""
+
+    copies: int | None = Field(default=None, ge=1, le=200, strict=True)
+    pair: bool | None = None
+    on_fold: bool | None = None
+    grain: Grain | None = None
+    one_way: bool | None = None
+    seam: LengthIn | None = None
+    shorter: LengthIn | None = None
+    hidden: bool | None = None
+    border: Literal["", "low", "high"] | None = None
+    border_at: LengthIn | None = None
 
 
 class DrawingIn(In):

@@ -6,11 +6,12 @@ from ...core.plan.allowance import cut_line
 from ...core.plan.arrow import grainline
 from ...core.plan.outline import BadPiece, Outline, fold_edge
 from ...core.plan.piece import Piece, how_cut
+from ...core.plan.shorter import shortened
 from ...core.shrink.to_fit import enlarged
 from ...core.wording import sentence_of
 from ...operations.plan import Sketch
 from ...store import models
-from ...store.piece import as_piece
+from ...store.piece import UNCUT, as_piece
 from ..shared.figures import Presenter
 from . import schemas as out
 
@@ -26,32 +27,38 @@ def outline_out(show: Presenter, sketch: Sketch) -> out.OutlineOut:
     )
 
 
-def piece_out(show: Presenter, row: models.Piece, fit: tuple[float, float] | None = None) -> out.PieceOut:
-    """A piece; ``fit`` are the shrinkages by which it is enlarged when it is sewn first."""
-    shape = as_piece(row)
-    cut, fault = _cut(shape)
+def piece_out(show: Presenter, row: models.Piece, use_id: int, fit: tuple[float, float] | None = None) -> out.PieceOut:
+    """A piece, seen through one of the garment's cloths; ``fit`` are the shrinkages by which it is enlarged when it is
+    sewn first. One that is not cut from that cloth is shown as it is cut from the first one it is cut from."""
+    here = row.cut_from(use_id)
+    of = here or (row.cuts[0] if row.cuts else UNCUT)
+    shape = as_piece(row, of)
+    cut, fault = _cut(shape, of.shorter)
     larger: Outline = ()
     if fit is not None and not fault:
         larger, fault = _cut(enlarged(shape, fit))
     return out.PieceOut(
         id=row.id,
         name=row.name,
+        cuts=[_cut_out(show, row, one) for one in row.cuts],
+        cut_here=here is not None,
+        half=row.half,
         outline=list(shape.outline),
         cut=list(cut),
-        arrow=[] if fault else list(grainline(cut, on_fold=row.on_fold)),
-        fold=_fold(cut, row.on_fold),
-        size=show.size(cut, row.on_fold),
+        arrow=[] if fault else list(grainline(cut, on_fold=of.on_fold)),
+        fold=_fold(cut, of.on_fold),
+        size=show.size(cut, of.on_fold),
         how_cut=how_cut(shape),
-        copies=row.copies,
-        pair=row.pair,
-        on_fold=row.on_fold,
-        grain=row.grain,
-        one_way=row.one_way,
-        seam=show.length(row.seam),
+        copies=of.copies,
+        pair=of.pair,
+        on_fold=of.on_fold,
+        grain=of.grain,
+        one_way=of.one_way,
+        seam=show.length(of.seam),
         meets=row.meets,
         meets_at=show.length(row.meets_at),
         centred=row.centred,
-        hidden=row.hidden,
+        hidden=of.hidden,
         hem=row.hem,
         smooth=row.smooth,
         fault=fault,
@@ -62,13 +69,32 @@ def piece_out(show: Presenter, row: models.Piece, fit: tuple[float, float] | Non
     )
 
 
+def _cut_out(show: Presenter, row: models.Piece, cut: models.Cut) -> out.CutOut:
+    shape = as_piece(row, cut)
+    return out.CutOut(
+        use_id=cut.use_id,
+        copies=cut.copies,
+        pair=cut.pair,
+        on_fold=cut.on_fold,
+        grain=cut.grain,
+        one_way=cut.one_way,
+        seam=show.length(cut.seam),
+        shorter=show.length(cut.shorter),
+        hidden=cut.hidden,
+        border=cut.border,
+        border_at=show.length(cut.border_at),
+        how_cut=how_cut(shape),
+        fault=_cut(shape, cut.shorter)[1],
+    )
+
+
 def _fold(cut: Outline, on_fold: bool) -> list[float]:
     return list(fold_edge(cut) or ()) if on_fold else []
 
 
-def _cut(piece: Piece) -> tuple[Outline, str]:
+def _cut(piece: Piece, shorter: float = 0.0) -> tuple[Outline, str]:
     """The cut line, or the outline as it is with what is wrong with it."""
     try:
-        return cut_line(piece), ""
+        return cut_line(shortened(piece, shorter) if shorter else piece), ""
     except BadPiece as fault:
         return piece.outline, sentence_of(fault)

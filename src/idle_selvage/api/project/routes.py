@@ -14,7 +14,7 @@ from ...store.settings import settings
 from ..services import begin, look, send
 from ..shared.figures import Presenter, presenter
 from ..shared.person import system as asking
-from ..shared.schemas import ProjectPath
+from ..shared.schemas import ProjectPath, UseQuery
 from . import schemas as out
 from .show import choices_out, line_out, project_out
 
@@ -55,7 +55,7 @@ def read_choices() -> Response:
 def _all(session: Session) -> out.ProjectsOut:
     show = presenter()
     found = project.list_garments(session)
-    headline = next_over_all([(now.garment.name, now.stages) for now in found])
+    headline = next_over_all([(now.rows.project.name, now.stages) for now in found])
     return out.ProjectsOut(headline=headline, projects=[line_out(show, now) for now in found])
 
 
@@ -68,21 +68,22 @@ def list_projects() -> Response:
 def add_project(body: out.NewProject) -> Response:
     """Begin a project, with a cloth of its own."""
     with begin() as session:
-        return send(project_out(session, project.create_garment(session, body.name, body.note)), 201)
+        return send(project_out(session, project.create_garment(session, body.name, body.note).main), 201)
 
 
-def read_project(path: ProjectPath) -> Response:
-    """A project whole: pieces, cloth, shrinkage, stages, tally."""
+def read_project(path: ProjectPath, query: UseQuery) -> Response:
+    """A project whole, seen through one of its cloths: pieces, cloth, shrinkage, stages, tally."""
     with look() as session:
-        return send(project_out(session, project.garment(session, path.project_id)))
+        return send(project_out(session, project.cloth_use(session, path.project_id, query.use)))
 
 
-def change_project(path: ProjectPath, body: out.ProjectChange) -> Response:
+def change_project(path: ProjectPath, query: UseQuery, body: out.ProjectChange) -> Response:
     """Change a project's name, note or care."""
     with begin() as session:
+        use = project.cloth_use(session, path.project_id, query.use)
         row = project.garment(session, path.project_id)
         project.change_garment(session, row, body.model_dump(exclude_unset=True, exclude_none=True))
-        return send(project_out(session, row))
+        return send(project_out(session, use))
 
 
 def delete_project(path: ProjectPath) -> Response:
@@ -95,4 +96,4 @@ def delete_project(path: ProjectPath) -> Response:
 def restore_project(path: ProjectPath) -> Response:
     """Bring back a project that was put away."""
     with begin() as session:
-        return send(project_out(session, project.bring_back(session, path.project_id)))
+        return send(project_out(session, project.bring_back(session, path.project_id).main))

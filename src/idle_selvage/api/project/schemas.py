@@ -7,11 +7,11 @@ from typing import Literal
 from pydantic import Field
 
 from ..buy.schemas import EdgeOut, PurchaseOut
-from ..cloth.schemas import ClothOut
+from ..cloth.schemas import BarOut, ClothOut
 from ..lay.schemas import JobOut
 from ..plan.schemas import NotReadOut, PieceOut
-from ..shared.entries import Key, LengthIn, Name, Text
-from ..shared.schemas import ChoiceOut, FigureOut, In, LengthOut, Out
+from ..shared.entries import Key, LengthIn, Name, Number, Text
+from ..shared.schemas import ChoiceOut, FigureOut, In, LengthOut, Out, ProjectPath
 from ..shrink.schemas import SetOut, ShrinkOut
 
 
@@ -25,6 +25,14 @@ class WarningOut(Out):
     stage: str
     level: Literal["look", "spoil"]
     text: str
+
+
+class RunOut(Out):
+    """One edge a trim goes on, and how many times."""
+
+    what: str
+    length: LengthOut
+    times: int
 
 
 class TallyEntryOut(Out):
@@ -48,8 +56,31 @@ class WishesOut(Out):
     extra_why: str
 
 
-class ProjectOut(Out):
+class UseOut(Out):
+    """One cloth of a garment in the switch of cloths."""
+
     id: int
+    role: str
+    role_label: str
+    cloth_id: int
+    name: str
+    ground: str
+    bars_along: list[BarOut]
+    bars_across: list[BarOut]
+    copies: int = Field(description="how many outlines are cut from it")
+    state: str = Field(description="as bought, or after which treatment")
+    to_buy: str
+    look_again: bool = Field(description="something of this cloth needs another look")
+    trim: bool
+    runs: list[RunOut] = Field(description="the edges a trim goes on")
+
+
+class ProjectOut(Out):
+    """A garment, seen through one of its cloths (``use_id``): cloth, wishes, tally, purchase and job are that one's."""
+
+    id: int
+    use_id: int
+    uses: list[UseOut]
     name: str
     note: str
     wash: str
@@ -57,6 +88,7 @@ class ProjectOut(Out):
     school: str
     cloth: ClothOut
     set: SetOut
+    washed_width: FigureOut | None = Field(description="selvage to selvage as it is cut, measured or predicted")
     wishes: WishesOut
     pieces: list[PieceOut]
     copies: int = Field(description="how many outlines are cut in all")
@@ -81,6 +113,7 @@ class ProjectLineOut(Out):
     name: str
     note: str
     cloth: ClothOut
+    beside: list[ClothOut] = Field(description="its other cloths")
     stages: list[StageOut]
     pieces: int
     to_buy: str
@@ -146,6 +179,32 @@ class ProjectChange(In):
     note: Text | None = None
     wash: Key | None = None
     dry: Key | None = None
+
+
+class NewUse(In):
+    """Another cloth of a garment: one of the cupboard by its number, or a new one by its name."""
+
+    cloth_id: Number | None = None
+    name: Text = ""
+    role: Key
+
+
+class UseChange(In):
+    role: Key
+
+
+class RunIn(In):
+    what: Text = ""
+    length: LengthIn
+    times: int = Field(default=1, ge=1, le=200, strict=True)
+
+
+class RunsIn(In):
+    runs: list[RunIn] = Field(max_length=60)
+
+
+class UsePath(ProjectPath):
+    use_id: int = Field(ge=1, le=2**31)
 
 
 class TypedIn(In):

@@ -18,12 +18,13 @@ from ...core.shrink.treatment import DRIES, WASHES
 from ...core.units import System
 from ...core.working import Figure, Step, count, length
 from ...core.written import length_text
-from ...operations.standing import Standing, standing
+from ...operations.standing import GarmentStanding, Standing, standing
 from ...operations.true import edge_advice, edge_way
 from ...store import models
+from ...store.cloth import bar_sequence
 from ...store.lay import as_lay
 from ..buy.show import purchase_out
-from ..cloth.show import cloth_out
+from ..cloth.show import bar_out, cloth_out
 from ..lay.show import job_out
 from ..plan.show import piece_out
 from ..shared.figures import Presenter, presenter
@@ -35,28 +36,31 @@ from . import schemas as out
 GRAIN_LABELS = {"lengthwise": "lengthwise", "crosswise": "on the cross grain", "bias": "on the bias", "any": "any way"}
 
 
-def project_out(session: Session, row: models.Project) -> out.ProjectOut:
-    """A garment whole, as it stands now."""
-    return standing_out(presenter(), standing(session, row))
+def project_out(session: Session, use: models.ClothUse) -> out.ProjectOut:
+    """A garment whole as it stands now, seen through one of its cloths."""
+    return standing_out(presenter(), standing(session, use))
 
 
 def standing_out(show: Presenter, now: Standing) -> out.ProjectOut:
-    """A garment whole."""
+    """A garment whole, seen through one of its cloths."""
     row, rows = now.garment, now.rows
     return out.ProjectOut(
         id=row.id,
+        use_id=now.use.id,
+        uses=[use_out(show, one) for one in now.whole.uses],
         name=row.name,
         note=row.note,
         wash=row.wash,
         dry=row.dry,
-        school=row.school,
-        cloth=cloth_out(show, now.main),
-        set=set_out(show, row, now.set),
-        wishes=wishes_out(show, row),
-        pieces=[piece_out(show, p, now.fit) for p in rows.pieces],
-        copies=sum(p.copies for p in rows.pieces),
+        school=now.use.school,
+        cloth=cloth_out(show, now.cloth),
+        set=set_out(show, now.set),
+        washed_width=show.figure(now.tally.washed_width),
+        wishes=wishes_out(show, now),
+        pieces=[piece_out(show, p, now.use.id, now.fit) for p in now.pieces],
+        copies=sum(cut.copies for _, cut in rows.cuts),
         can_lay=not now.missing,
-        stages=_stages(now),
+        stages=_stages(now.whole),
         tally=tally_entries(show, now),
         warnings=[out.WarningOut(stage=w.stage, level=w.level, text=w.text) for w in now.warnings],
         purchase=purchase_out(show, now),
@@ -65,12 +69,34 @@ def standing_out(show: Presenter, now: Standing) -> out.ProjectOut:
     )
 
 
-def _stages(now: Standing) -> list[out.StageOut]:
+def use_out(show: Presenter, now: Standing) -> out.UseOut:
+    """One cloth of a garment in the switch of cloths."""
+    row = now.cloth.row
+    return out.UseOut(
+        id=now.use.id,
+        role=now.role,
+        role_label=ROLES[now.role],
+        cloth_id=row.id,
+        name=now.name,
+        ground=row.ground,
+        bars_along=[bar_out(show, bar.width, bar.colour) for bar in bar_sequence(row, "along")],
+        bars_across=[bar_out(show, bar.width, bar.colour) for bar in bar_sequence(row, "across")],
+        copies=sum(cut.copies for _, cut in now.rows.cuts),
+        state=now.cloth.states.states[-1].name,
+        to_buy=show.figure_text(now.bought.to_buy) if now.bought is not None else "",
+        look_again=not now.idle and any(stage.state == "look-again" for stage in now.stages_here),
+        trim=now.trim,
+        runs=[out.RunOut(what=r.what, length=show.length(r.length), times=r.times) for r in now.rows.runs],
+    )
+
+
+def _stages(now: GarmentStanding) -> list[out.StageOut]:
     return [out.StageOut(name=s.name, state=s.state, why=s.why) for s in now.stages]
 
 
-def wishes_out(show: Presenter, row: models.Project) -> out.WishesOut:
+def wishes_out(show: Presenter, now: Standing) -> out.WishesOut:
     """What the maker set for laying and buying."""
+    row = now.use
     return out.WishesOut(
         gap=show.length(row.gap),
         folds=row.folds,
@@ -90,21 +116,23 @@ def tally_entries(show: Presenter, now: Standing) -> list[out.TallyEntryOut]:
     """The foot of the screen, left to right."""
     found = now.tally
     bought = found.purchase
-    width = "usable width" if found.weft_taken.basis == "raw" else "width after washing"
+    coming = now.cutting.treatment == "coming"
     entries: list[tuple[str, str, Figure | None]] = [
-        ("width", width, found.width),
+        ("width", "usable width after washing" if coming else "usable width", found.width),
         ("lay", "lay", None if now.chosen is None else _lay_figure(now.chosen, show.system)),
         ("to_buy", "to buy", bought.to_buy if bought else None),
         ("shrinkage_warp", "shrinkage along", found.warp.figure),
         ("cost", "cost", bought.cost if bought else None),
+        *([("all_cloths", "all cloths", now.whole.cost[0])] if len(now.whole.uses) > 1 else []),
         ("spare", "spare", bought.spare if bought else None),
     ]
+    first = "Say which edges it goes on." if now.trim else "Lay the pieces first."
     return [
         out.TallyEntryOut(
             key=key,
             label=label,
             figure=show.figure(figure),
-            missing="" if figure else found.missing.get(key, "Lay the pieces first."),
+            missing="" if figure else found.missing.get(key, first),
         )
         for key, label, figure in entries
     ]
@@ -127,17 +155,18 @@ def _lay_figure(chosen: models.LayRecord, system: System) -> Figure:
     return Figure(made.length, "length", steps=steps, note=told)
 
 
-def line_out(show: Presenter, now: Standing) -> out.ProjectLineOut:
-    """A garment as one strip on the bench."""
-    row, bought = now.garment, now.tally.purchase
+def line_out(show: Presenter, now: GarmentStanding) -> out.ProjectLineOut:
+    """A garment as one strip on the bench, all its cloths on it."""
+    row, main = now.rows.project, now.uses[0]
     return out.ProjectLineOut(
         id=row.id,
         name=row.name,
         note=row.note,
-        cloth=cloth_out(show, now.main),
+        cloth=cloth_out(show, main.cloth),
+        beside=[cloth_out(show, one.cloth) for one in now.uses[1:]],
         stages=_stages(now),
         pieces=len(now.rows.pieces),
-        to_buy=show.figure_text(bought.to_buy) if bought else "",
+        to_buy=show.figure_text(main.bought.to_buy) if main.bought is not None else "",
         next_step=now.next_step,
     )
 

@@ -100,5 +100,11 @@ class ProjectPath(BaseModel):
     project_id: int = Field(ge=1, le=2**31)
 
 
+class UseQuery(In):
+    """Which of a garment's cloths it is seen through, by the number of its use; the main one when left out."""
+
+    use: int | None = Field(default=None, ge=1, le=2**31)
+
+
 class ClothPath(BaseModel):
     cloth_id: int = Field(ge=1, le=2**31)

@@ -76,6 +76,7 @@ class SwatchLineOut(Out):
 
 
 class ShrinkOut(Out):
+    use_id: int
     cloth_id: int
     cloth_name: str
     role: str
@@ -103,6 +104,7 @@ class ShrinkOut(Out):
 class MemberOut(Out):
     """One cloth of a project's set, beside the others."""
 
+    use_id: int
     cloth_id: int
     name: str
     role: str
@@ -123,19 +125,12 @@ class SetOut(Out):
     wanted: list[str] = Field(description="what still belongs beside the main cloth, from how it was judged by hand")
 
 
-class WhichCloth(In):
-    """Which of a project's cloths; the main one when left out."""
-
-    cloth_id: int | None = Field(default=None, ge=1, le=2**31)
-
-
 class SwatchIn(In):
     """A swatch's readings: a row per marked distance, before and then after each wash; null where not measured.
 
     ``diagonals``: the two diagonals of the marked square, before and after each wash. What is left out stays.
     """
 
-    cloth_id: Number | None = None
     warp: list[list[LengthIn | None]] | None = Field(default=None, max_length=30)
     weft: list[list[LengthIn | None]] | None = Field(default=None, max_length=30)
     diagonals: list[list[LengthIn | None] | None] | None = Field(default=None, max_length=MOST_WASHES + 1)

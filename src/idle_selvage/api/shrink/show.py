@@ -12,8 +12,7 @@ from ...core.shrink.swatch import Cycle, Row, how_to_begin, marks_told
 from ...core.shrink.together import ROLES, Member
 from ...core.shrink.treatment import SCHOOLS, Advice, School, programme_text
 from ...operations.shrink import SwatchLine, SwatchStanding
-from ...operations.standing import ClothStanding, SetStanding
-from ...store import models
+from ...operations.standing import SetStanding, Standing
 from ..shared.figures import Presenter
 from . import schemas as out
 
@@ -24,15 +23,16 @@ def known_out(show: Presenter, known: Shrinkage) -> out.KnownOut:
     )
 
 
-def shrink_out(show: Presenter, garment: models.Project, found: SwatchStanding) -> out.ShrinkOut:
+def shrink_out(show: Presenter, now: Standing, found: SwatchStanding) -> out.ShrinkOut:
     """One cloth's swatch, what follows from it, and how to treat the cloth."""
     known = found.cloth
     row, test, kept = known.row, known.test, known.rows.swatch
     past = known.rows.past
     return out.ShrinkOut(
+        use_id=now.use.id,
         cloth_id=row.id,
         cloth_name=row.name or "the cloth",
-        role="main" if row.id == garment.cloth_id else "beside",
+        role=now.role,
         warp=[_row(show, r) for r in test.warp],
         weft=[_row(show, r) for r in test.weft],
         diagonals=[[show.maybe(d[0]), show.maybe(d[1])] if d else None for d in (kept.diagonals if kept else [])],
@@ -47,7 +47,7 @@ def shrink_out(show: Presenter, garment: models.Project, found: SwatchStanding) 
         weft_known=known_out(show, known.weft),
         past=[out.PastOut(cloth=p.cloth, warp=f"{p.warp:.1f} %", weft=f"{p.weft:.1f} %") for p in past],
         past_note=history.told(past),
-        advice=advice_out(known.advice(garment), known.treatment_facts.kinds),
+        advice=advice_out(now.advice, known.treatment_facts.kinds),
         swatches=[_swatch_line(show, line) for line in found.lines],
         marks_told=marks_told(found.least, found.too_small, found.readings),
         too_small=found.too_small is not None,
@@ -99,28 +99,29 @@ def advice_out(advice: Advice, kinds: Sequence[str]) -> out.AdviceOut:
     )
 
 
-def set_out(show: Presenter, garment: models.Project, found: SetStanding) -> out.SetOut:
+def set_out(show: Presenter, found: SetStanding) -> out.SetOut:
     """Every cloth of a project, side by side."""
-    both = zip(found.cloths, found.members, strict=True)
     return out.SetOut(
-        members=[_member(show, garment, role, cloth, member) for (role, cloth), member in both],
+        members=[_member(show, now, member) for now, member in zip(found.cloths, found.members, strict=True)],
         mismatches=list(found.mismatches),
         all_washed=found.all_washed,
         wanted=list(found.wanted),
     )
 
 
-def _member(show: Presenter, garment: models.Project, role: str, cloth: ClothStanding, member: Member) -> out.MemberOut:
+def _member(show: Presenter, now: Standing, member: Member) -> out.MemberOut:
+    cloth = now.cloth
     return out.MemberOut(
+        use_id=now.use.id,
         cloth_id=cloth.row.id,
         name=member.name,
-        role=role,
-        role_label=ROLES[role],
+        role=now.role,
+        role_label=ROLES[now.role],
         made_of=blend_text(cloth.make),
         warp=show.figure(cloth.warp.figure),
         weft=show.figure(cloth.weft.figure),
         basis=cloth.basis,
         washed=member.washed,
-        treatment=programme_text(cloth.advice(garment).programme),
+        treatment=programme_text(now.advice.programme),
         rub=f"{cloth.dye.last}: {GRADES[cloth.dye.last]}" if cloth.dye.last else "",
     )

@@ -133,14 +133,14 @@ class EdgeCostOut(Out):
     other_end: LengthOut
     cut_off: LengthOut
     ends: LengthOut
-    in_hand_after: LengthOut | None
+    in_hand_after: FigureOut | None = Field(description="what is left of the length in hand, as it is cut")
     to_buy: str
     measured: bool
 
 
 class TrueOut(Out):
     headline: str
-    width: LengthOut | None
+    width: FigureOut | None
     missing: str
     edge: EdgeOut
     edge_way: str

@@ -12,6 +12,7 @@ from ...core.true.straighten import STRAIGHTEN_SCHOOLS, Straightening, accept_te
 from ...core.true.twist import limits_text, matters
 from ...operations.true import DONE, PieceTwist, PinnedCheck, TrueStanding, edge_advice
 from ...store import models
+from ...store.true_sheet import edge
 from ..buy import schemas as buy_out
 from ..shared.figures import Presenter, rounded
 from ..shared.schemas import ChoiceOut
@@ -49,10 +50,10 @@ def true_out(show: Presenter, found: TrueStanding) -> out.TrueOut:
     slant, good = reading.slant, found.good_from
     return out.TrueOut(
         headline=found.headline,
-        width=show.maybe(width),
+        width=show.figure(found.width_now),
         missing="" if width is not None else "Measure the cloth's width first: the slant is told over it.",
         edge=edge_out(show, edge_advice(found.cloth)),
-        edge_way=found.now.garment.edge_way,
+        edge_way=found.now.use.edge_way,
         way=found.way,
         cost=_cost(show, found),
         now=_now(show, found),
@@ -119,16 +120,16 @@ def _advice(found: TrueStanding, advice: Straightening) -> out.AdviceOnTrueOut:
 
 
 def _cost(show: Presenter, found: TrueStanding) -> out.EdgeCostOut:
-    garment, bought = found.now.garment, found.now.tally.purchase
+    use, bought = found.now.use, found.now.tally.purchase
     return out.EdgeCostOut(
-        readings=[show.length(value) for value in found.sheet.edge],
+        readings=[show.length(value) for value in edge(found.now.use)],
         this_end=show.surely(found.this_end),
         other_end=show.length(found.other_end),
-        cut_off=show.length(garment.cut_off),
-        ends=show.length(garment.ends),
-        in_hand_after=show.maybe(found.left_in_hand),
+        cut_off=show.length(use.cut_off),
+        ends=show.length(use.ends),
+        in_hand_after=show.figure(found.left_in_hand),
         to_buy=show.figure_text(bought.to_buy) if bought else "",
-        measured=garment.first_end is not None,
+        measured=use.first_end is not None,
     )
 
 

@@ -77,7 +77,7 @@ def washday_ics() -> Response:
                 t.id,
                 f"{MACHINES[washday.machine_of(t)]}, {t.what}",
                 row.name,
-                f"{row.why}. For {', '.join(c['project'] for c in row.cloths)}.",
+                f"{row.why}. For {', '.join(c.garment for c in row.cloths)}.",
                 t.start_at,
                 t.end_at,
             )

@@ -7,7 +7,7 @@ from datetime import datetime
 from pydantic import BaseModel, Field
 
 from ..shared.entries import NumberIn
-from ..shared.schemas import In, Out
+from ..shared.schemas import In, LengthOut, Out
 
 
 class LoadTaskOut(Out):
@@ -36,6 +36,20 @@ class LoadOut(Out):
     tasks: list[LoadTaskOut]
 
 
+class ToMeasureOut(Out):
+    """A cloth that was treated and not measured since: what it is about now, where that can be told."""
+
+    cloth_id: int
+    name: str
+    project: str
+    state: int
+    how: str
+    width: LengthOut | None = Field(description="as measured since, if it was")
+    length: LengthOut | None
+    width_about: LengthOut | None
+    length_about: LengthOut | None
+
+
 class WaitingOut(Out):
     """A cloth that is to be treated, or that cannot be planned yet and why."""
 
@@ -58,6 +72,7 @@ class WashdayOut(Out):
 
     now: datetime
     waiting: list[WaitingOut]
+    to_measure: list[ToMeasureOut]
     loads: list[LoadOut]
     finish_at: datetime | None
     out_of_date: str

@@ -7,7 +7,9 @@ from datetime import datetime, timedelta
 from ...core.shrink.treatment import programme_text
 from ...core.washday.loads import MACHINES, PER_METRE
 from ...operations.washday import Day, Waiting, late, machine_of, ready
+from ...operations.standing import Standing
 from ...store import models
+from ..shared.figures import Presenter, presenter
 from . import schemas as out
 
 
@@ -16,6 +18,7 @@ def washday_out(day: Day) -> out.WashdayOut:
     return out.WashdayOut(
         now=day.now,
         waiting=[_waiting(one) for one in day.waiting or ()],
+        to_measure=[_to_measure(presenter(), now) for now in day.to_measure],
         loads=[_load(row, day.now) for row in day.loads],
         finish_at=day.finish_at,
         out_of_date=day.stale,
@@ -26,6 +29,23 @@ def washday_out(day: Day) -> out.WashdayOut:
             out.LearnedOut(what=f"{key} per metre" if key in PER_METRE else key, minutes=round(time, 1), times=n)
             for key, (time, n) in day.learned.items()
         ],
+    )
+
+
+def _to_measure(show: Presenter, now: Standing) -> out.ToMeasureOut:
+    row, cloth = now.cloth.row, now.cloth
+    state = row.state_id
+    widths = row.widths_in(state)
+    return out.ToMeasureOut(
+        cloth_id=row.id,
+        name=now.name,
+        project=now.garment.name,
+        state=state or 0,
+        how=cloth.states.states[-1].name,
+        width=show.maybe(min(widths) if widths else None),
+        length=show.maybe(row.length_in(state)),
+        width_about=show.maybe(cloth.width_now.value if cloth.width_now is not None else None),
+        length_about=show.maybe(cloth.length_now.value if cloth.length_now is not None else None),
     )
 
 
@@ -51,7 +71,7 @@ def _load(row: models.WashLoad, at: datetime) -> out.LoadOut:
         why=row.why,
         kilograms=round(row.kilograms, 2),
         too_heavy=row.too_heavy,
-        cloths=[f"{c['name']}, {c['project']}" for c in row.cloths],
+        cloths=[f"{c.name}, {c.garment}" for c in row.cloths],
         tasks=[_task(task, at) for task in row.steps],
     )
 

@@ -6,13 +6,10 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
 from typing import Literal
 
-from shapely import box
-from shapely.geometry import Polygon
-
 from ..lay.problem import FOLDS, LayPiece, Problem
-from ..plan.outline import Outline
+from ..plan.shorter import part_between
 from ..wording import Sentence, listed
-from ..working import Figure, Step, length, percent
+from ..working import length
 
 Kind = Literal["folds", "gap", "cross", "other", "hem", "join"]
 
@@ -79,11 +76,11 @@ def helps(problem: Problem, facts: Mapping[str, PieceFacts]) -> tuple[tuple[Help
     }
     if turned:
         across = _changed(problem, lambda p: replace(p, grain="crosswise") if p.id in turned else p)
-        told = f"{listed(sorted(turned))} on the cross grain"
+        told = f"{listed(sorted(p.called for p in hidden if p.id in turned))} on the cross grain"
         found.append(Help("cross", told, "a little more give where it does not show", across))
     left = tuple(p for p in problem.pieces if p not in hidden)
     if hidden and left:
-        told = f"{listed([p.id for p in hidden])} from another cloth"
+        told = f"{listed([p.called for p in hidden])} from another cloth"
         found.append(
             Help("other", told, "a thin, firm cloth of like care beside this one", replace(problem, pieces=left))
         )
@@ -93,7 +90,7 @@ def helps(problem: Problem, facts: Mapping[str, PieceFacts]) -> tuple[tuple[Help
     for less in HEMS_MM if hemmed else ():
         shorter = _changed(problem, lambda p, n=less: _shortened(p, n) if p in hemmed else p)  # type: ignore[misc]
         name = Sentence("hems {less} shorter", less=length(less))
-        who = f"{listed([p.id for p in hemmed])} {'ends' if len(hemmed) == 1 else 'end'}"
+        who = f"{listed([p.called for p in hemmed])} {'ends' if len(hemmed) == 1 else 'end'}"
         found.append(Help("hem", name, Sentence("{who} {less} higher", who=who, less=length(less)), shorter))
     if not hemmed:
         missing.append(Missing("hem", "a shorter hem", "Say on Plan which pieces have a hem at their low end."))
@@ -105,20 +102,11 @@ def _changed(problem: Problem, change: Callable[[LayPiece], LayPiece]) -> Proble
     return replace(problem, pieces=tuple(change(piece) for piece in problem.pieces))
 
 
-def _part(outline: Outline, low: float, high: float) -> Outline | None:
-    """The part of an outline between two places along its grain, or None when that is not one part."""
-    _, y0, _, y1 = Polygon(outline).bounds
-    part = Polygon(outline).intersection(box(low, y0 - 1.0, high, y1 + 1.0))
-    if part.geom_type != "Polygon" or part.is_empty or part.interiors:
-        return None
-    return tuple((round(float(x), 4), round(float(y), 4)) for x, y in part.exterior.coords[:-1])
-
-
 def _shortened(piece: LayPiece, less: float) -> LayPiece:
     """The piece with ``less`` mm off its low end; a piece that short stays as it is."""
     xs = [x for x, _ in piece.outline]
     low, high = min(xs) + less, max(xs)
-    part = _part(piece.outline, low, high) if high - low > less else None
+    part = part_between(piece.outline, low, high) if high - low > less else None
     if part is None:
         return piece
     # what met at a place that is gone now meets at the new low end, as far up as before
@@ -146,7 +134,7 @@ def _joins(problem: Problem, facts: Mapping[str, PieceFacts]) -> list[Help]:
         pieces = tuple(q for p in problem.pieces for q in (parts if p is piece else (p,)))
         at = long(piece) / 2
         shows = "does not show" if group else "shows: put it where a seam may be"
-        name = Sentence("{piece} joined, {at} from its low end", piece=piece.id, at=length(at))
+        name = Sentence("{piece} joined, {at} from its low end", piece=piece.called, at=length(at))
         out.append(Help("join", name, f"one more seam, which {shows}", replace(problem, pieces=pieces), piece.id, at))
     return out
 
@@ -155,13 +143,13 @@ def _joined(piece: LayPiece) -> tuple[LayPiece, LayPiece] | None:
     """The piece as two, each with a seam allowance at the join."""
     xs = [x for x, _ in piece.outline]
     middle = (min(xs) + max(xs)) / 2
-    lower = _part(piece.outline, min(xs), middle + JOIN_SEAM_MM)
-    upper = _part(piece.outline, middle - JOIN_SEAM_MM, max(xs))
+    lower = part_between(piece.outline, min(xs), middle + JOIN_SEAM_MM)
+    upper = part_between(piece.outline, middle - JOIN_SEAM_MM, max(xs))
     if lower is None or upper is None or max(xs) - min(xs) < 6 * JOIN_SEAM_MM:
         return None
     return (
-        replace(piece, id=f"{piece.id}, lower part", outline=lower),
-        replace(piece, id=f"{piece.id}, upper part", outline=upper),
+        replace(piece, id=f"{piece.id}, lower part", name=f"{piece.called}, lower part", outline=lower),
+        replace(piece, id=f"{piece.id}, upper part", name=f"{piece.called}, upper part", outline=upper),
     )
 
 
@@ -171,14 +159,6 @@ FITS_MM = 0.05
 NOTHING_MM = 0.5
 
 HelpState = Literal["does", "short", "worse", "refused", "waiting", "not-needed"]
-
-
-def there_to_lay_on(in_hand: float, warp: Figure, ends: float) -> Figure:
-    """What of a length in hand (mm) is left to lay on after shrinking by ``warp`` and straightening both ends."""
-    left = in_hand * (1.0 - warp.value / 100.0) - ends
-    inputs = (("in hand", length(in_hand)), ("shrinkage along", percent(warp.value)), ("both ends", length(ends)))
-    step = Step("there to lay on", "in hand × (1 − shrinkage along) − both ends", inputs, length(left))
-    return Figure(left, "length", steps=(*warp.steps, step), sources=warp.sources, note=warp.note)
 
 
 def does(there: float, lay: float) -> bool:

@@ -61,10 +61,12 @@ def purchase(
     extras: Sequence[Extra] = (),
     repeat: float | None = None,
     main_pieces: int = 0,
+    in_hand_warp: Figure | None = None,
 ) -> Purchase:
     """Length to buy for a lay of ``lay`` millimetres on the washed cloth.
 
-    ``warp_shrinkage`` is the one to plan with, in per cent; ``extras`` tell how much of the lay each rule of the
+    ``warp_shrinkage`` is the one to plan with, in per cent, from the cloth as bought; ``in_hand_warp`` the one that is
+    still to come of the length in hand (None: it is as bought); ``extras`` tell how much of the lay each rule of the
     cloth costs, each on top of the one before; ``repeat`` (of the bars along) and ``main_pieces`` serve a rule of
     thumb. Raises ValueError for a step that is not positive or a shrinkage of 100 % or more.
     """
@@ -125,7 +127,7 @@ def purchase(
         _thumbs(lay, extras, order, before, s, repeat, main_pieces),
         _left(bought, s, order.ends, lay),
         None if order.price_per_m is None else cost_of(bought, order.price_per_m),
-        None if order.in_hand is None else _short(before, order.in_hand),
+        None if order.in_hand is None else _short(needed, in_hand_warp or warp_shrinkage, order.in_hand),
         before,
         replace(adding, value=before - adding.value, steps=adding.steps),
     )
@@ -218,7 +220,18 @@ def cost_of(bought: float, price_per_m: float) -> Figure:
     return _figure(total, "money", Step("cost", "bought × price", inputs, Quantity(total, "money")))
 
 
-def _short(before: float, in_hand: float) -> Figure:
-    gap = before - in_hand
-    inputs = (("needed before washing", length(before)), ("in hand", length(in_hand)))
-    return _figure(gap, "length", Step("short by", "needed before washing − in hand", inputs, length(gap)))
+def _short(needed: float, still: Figure, in_hand: float) -> Figure:
+    """How far the length in hand is short, in the measure it has now."""
+    now = divide_not_add(needed, still.value)
+    gap = now - in_hand
+    inputs = (("needed", length(needed)), ("still to shrink", percent(still.value)))
+    steps = (
+        Step("needed as it is now", "needed after washing ÷ (1 − what is still to shrink)", inputs, length(now)),
+        Step(
+            "short by",
+            "needed as it is now − in hand",
+            (("needed", length(now)), ("in hand", length(in_hand))),
+            length(gap),
+        ),
+    )
+    return _figure(gap, "length", *steps)

@@ -14,21 +14,22 @@ NOTHING_MM = 0.5
 
 @dataclass(frozen=True)
 class Sharer:
-    """A garment on the shared cloth: its own lay problem, or why it has none, as the end of a sentence."""
+    """A garment on the shared cloth, by a key of its own: its lay problem, or why it has none, as the end of a
+    sentence."""
 
-    name: str
+    key: str
     problem: Problem | None
     why_not: str = ""
 
 
 def together(own: Problem, sharers: Sequence[Sharer]) -> Problem:
-    """All garments as one problem on ``own``'s cloth. Each keeps its grain and its own places to meet on the bars; the
-    larger of the gaps between pieces is kept."""
+    """All garments as one problem on ``own``'s cloth, their pieces known by ids that no two share. Each keeps its
+    grain and its own places to meet on the bars; the larger of the gaps between pieces is kept."""
     pieces = []
     for sharer in sharers:
         for piece in sharer.problem.pieces if sharer.problem is not None else ():
-            match = tuple(replace(m, group=f"{sharer.name}: {m.group}") for m in piece.match)
-            pieces.append(replace(piece, id=f"{sharer.name}: {piece.id}", match=match))
+            match = tuple(replace(m, group=f"{sharer.key}: {m.group}") for m in piece.match)
+            pieces.append(replace(piece, match=match))
     problems = [sharer.problem for sharer in sharers if sharer.problem is not None]
     # a garment that meets nothing on the bars was given none; the one that does has the cloth's
     bars = next((p.bars for p in problems if p.bars != Bars()), own.bars)

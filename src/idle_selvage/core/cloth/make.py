@@ -33,7 +33,11 @@ WEAVES: dict[str, str] = {
     "fur": "fur fabric",
     "sequin": "sequins on mesh",
     "lace": "lace",
+    "nonwoven": "non-woven",
 }
+
+#: Kinds without threads, and so without a grain: their pieces may lie any way round. By definition.
+NO_GRAIN = ("nonwoven",)
 
 
 FINISHES: dict[str, str] = {

@@ -1,7 +1,7 @@
 """From the cloth, the pieces and the wishes to what the lay engine is asked.
 
-Everything of the cloth is given in the measures of the unwashed cloth, from its cut end and its near selvage, and is
-moved here by the shrinkage still to come before cutting.
+What is told of the cloth is given as it lay when it was measured, from the cut end and the near selvage, and is
+moved here by the shrinkage since: bars by its best value, flaws kept off everything between its two ends.
 """
 
 from __future__ import annotations
@@ -11,11 +11,13 @@ from dataclasses import dataclass, replace
 
 from ..cloth.bars import NONE, BarPattern
 from ..plan.allowance import cut_line
-from ..plan.outline import Outline
+from ..plan.outline import BadPiece, Outline
 from ..plan.piece import Piece
+from ..plan.shorter import shortened
 from ..shrink.shrinkage import divide_not_add
+from ..shrink.states import STAYS, Move
 from ..shrink.to_fit import TURN, enlarged, holds_at_one_turn, on_cloth
-from .problem import Bars, LayPiece, Match, Problem, too_wide
+from .problem import Bars, Border, LayPiece, Match, Problem, Selvage, too_wide
 
 
 @dataclass(frozen=True)
@@ -54,7 +56,7 @@ def _washed(bars: BarPattern, shrinkage: float, off: float) -> tuple[float | Non
     return repeat, tuple(sorted(round((axis * left - off) % repeat, 3) for axis in bars.axes))
 
 
-def matches(meeting: Meeting, name: str, seam_line: Outline, pair: bool, bars: Bars) -> tuple[Match, ...]:
+def matches(meeting: Meeting, key: str, seam_line: Outline, pair: bool, bars: Bars) -> tuple[Match, ...]:
     """The match points of one piece: on the seam line, not at the cut edge."""
     low = min(x for x, _ in seam_line)
     point = (round(low + meeting.at, 3), 0.0)
@@ -62,7 +64,7 @@ def matches(meeting: Meeting, name: str, seam_line: Outline, pair: bool, bars: B
     if meeting.group and bars.x_repeat is not None:
         found.append(Match(meeting.group, point, along=True))
     if meeting.centred and pair and bars.y_repeat is not None and bars.y_axes:
-        found.append(Match(f"pair of {name}", point, across=True))
+        found.append(Match(f"pair of {key}", point, across=True))
     return tuple(found)
 
 
@@ -74,29 +76,41 @@ def centred_on(meeting: Meeting, pair: bool, bars: Bars) -> bool:
 Area = tuple[float, float, float, float]
 
 
-def blocked(
-    flaws: Sequence[Area], warp: float, weft: float, margin: float, trim: float, width: float
-) -> tuple[Area, ...]:
-    """Flaws (x, y, w, h), from the unwashed cloth to rectangles (x0, y0, x1, y1) on the usable washed one."""
-    kx, ky = 1.0 - warp / 100.0, 1.0 - weft / 100.0
+@dataclass(frozen=True)
+class FlawToLay:
+    """A flaw (x, y, w, h) as it lay when it was measured, and what lies between then and the cutting."""
+
+    area: Area
+    move: Move = STAYS
+
+
+def blocked(flaws: Sequence[FlawToLay], margin: float, trim: float, width: float) -> tuple[Area, ...]:
+    """Flaws as rectangles (x0, y0, x1, y1) on the usable cloth as it is cut: everything between their places at the
+    low and the high shrinkage, because nobody knows where between."""
     out = []
-    for x, y, w, h in flaws:
-        x0, x1 = max(0.0, x * kx - trim), (x + w) * kx - trim
-        y0, y1 = max(0.0, y * ky - margin), min(width, (y + h) * ky - margin)
+    for flaw in flaws:
+        x, y, w, h = flaw.area
+        (near_x, near_y), (far_x, far_y) = _left(flaw.move.high), _left(flaw.move.low)
+        x0, x1 = max(0.0, x * near_x - trim), (x + w) * far_x - trim
+        y0, y1 = max(0.0, y * near_y - margin), min(width, (y + h) * far_y - margin)
         if x1 > x0 and y1 > y0:
             out.append((round(x0, 2), round(y0, 2), round(x1, 2), round(y1, 2)))
     return tuple(out)
 
 
+def _left(shrinkage: tuple[float, float]) -> tuple[float, float]:
+    return 1.0 - shrinkage[0] / 100.0, 1.0 - shrinkage[1] / 100.0
+
+
 def faded_fold(
-    shop_fold: float, weft: float, margin: float, width: float, pieces: Sequence[LayPiece], one_way: bool
+    shop_fold: float, move: Move, margin: float, width: float, pieces: Sequence[LayPiece], one_way: bool
 ) -> Area | None:
     """A faded shop fold as a strip all along the usable washed cloth, or None where it cannot be kept off.
 
     It cannot when a piece is wider than what lies on either side of it: then it has to be laid where it shows least.
     """
-    middle = shop_fold * (1.0 - weft / 100.0) - margin
-    low, high = max(0.0, middle - FOLD_MARK_MM), min(width, middle + FOLD_MARK_MM)
+    near, far = shop_fold * _left(move.high)[1] - margin, shop_fold * _left(move.low)[1] - margin
+    low, high = max(0.0, near - FOLD_MARK_MM), min(width, far + FOLD_MARK_MM)
     if high <= low:
         return None
     widest = max(low, width - high)
@@ -113,24 +127,37 @@ FOLD_REACH_MM = 30_000.0
 
 @dataclass(frozen=True)
 class ClothToLay:
-    """What of a cloth decides a lay. Lengths in mm: ``margin`` at the near selvage, ``flaws`` as (x, y, w, h),
-    ``shop_fold`` from the near selvage; ``one_way``: nap, stroke or a print with a top."""
+    """What of a cloth decides a lay. Lengths in mm: ``margin`` at the near selvage, ``shop_fold`` from the near
+    selvage;
+    ``one_way``: nap, stroke or a print with a top; ``any_way``: it has no grain. ``bars_move`` and ``fold_move``: what
+    lies between when bars and fold were measured and the cutting."""
 
     margin: float = 0.0
     along: BarPattern = NONE
     across: BarPattern = NONE
     one_way: bool = False
     reversible: bool = False
-    flaws: tuple[Area, ...] = ()
+    flaws: tuple[FlawToLay, ...] = ()
     shop_fold: float | None = None
+    any_way: bool = False
+    bars_move: Move = STAYS
+    fold_move: Move = STAYS
 
 
 @dataclass(frozen=True)
 class PieceToLay:
-    """A piece with what is to meet on it."""
+    """A piece as it is cut from a cloth, by its key, with what is to meet on it.
+
+    ``shorter``: how much its low end is shorter than on the paper, mm; ``border``: the selvage its hem lies
+    ``border_at`` mm from.
+    """
 
     piece: Piece
     meeting: Meeting = Meeting()
+    key: str = ""
+    shorter: float = 0.0
+    border: Selvage | None = None
+    border_at: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -142,32 +169,24 @@ class LayRules:
     trim: float = 0.0
 
 
-@dataclass(frozen=True)
-class Coming:
-    """Shrinkages in per cent, along and across: ``taken`` still to come before cutting, by which bars and flaws move,
-    and ``fit``, by which pieces are enlarged so that the sewn garment shrinks to its size (None: not)."""
-
-    taken: tuple[float, float] = (0.0, 0.0)
-    fit: tuple[float, float] | None = None
-
-
 def ask(
     cloth: ClothToLay,
     pieces: Sequence[PieceToLay],
     rules: LayRules,
     width: float,
-    coming: Coming,
+    fit: tuple[float, float] | None = None,
     *,
     flaws: bool = True,
 ) -> Problem:
     """The lay problem of ``pieces`` on a usable ``width`` mm. Raises BadPiece for a piece that cannot be cut.
 
+    ``fit``: the shrinkages by which pieces are enlarged so that the sewn garment shrinks to its size, per cent.
     ``flaws`` False: for a length that is still to be bought, whose flaws nobody knows.
     """
-    bars = washed_bars(cloth.along, cloth.across, *coming.taken, cloth.margin)
+    bars = washed_bars(cloth.along, cloth.across, *cloth.bars_move.best, cloth.margin)
     one_way = cloth.one_way or bars.directed
-    names = _told_apart([asked.piece.name for asked in pieces])
-    laid = [_laid(asked, name, coming.fit, bars) for asked, name in zip(pieces, names, strict=True)]
+    names = told_apart([asked.piece.name for asked in pieces])
+    laid = [_laid(asked, name, fit, bars, cloth) for asked, name in zip(pieces, names, strict=True)]
     if not any(piece.match or piece.centre_on_axis for piece in laid):
         bars = Bars()
     return Problem(
@@ -178,13 +197,13 @@ def ask(
         cloth.reversible,
         rules.gap,
         rules.folds,
-        _kept_off(cloth, coming.taken, rules.trim, width, laid, one_way) if flaws else (),
+        _kept_off(cloth, rules.trim, width, laid, one_way) if flaws else (),
         bars,
     )
 
 
-def _told_apart(names: Sequence[str]) -> list[str]:
-    """A second piece of one name is “Front (2)”, or the next number that nobody has."""
+def told_apart(names: Sequence[str]) -> list[str]:
+    """A second piece of one name is called “Front (2)”, or by the next number that nobody has."""
     taken, seen = set(names), set[str]()
     out = []
     for name in names:
@@ -197,8 +216,10 @@ def _told_apart(names: Sequence[str]) -> list[str]:
     return out
 
 
-def _laid(asked: PieceToLay, name: str, fit: tuple[float, float] | None, bars: Bars) -> LayPiece:
+def _laid(asked: PieceToLay, name: str, fit: tuple[float, float] | None, bars: Bars, cloth: ClothToLay) -> LayPiece:
     shape, meeting = asked.piece, asked.meeting
+    if asked.shorter:
+        shape, meeting = shortened(shape, asked.shorter), replace(meeting, at=max(0.0, meeting.at - asked.shorter))
     grain = shape.grain
     if fit is not None:
         # enlarged pieces meet as far up as the cloth will shrink to
@@ -207,35 +228,41 @@ def _laid(asked: PieceToLay, name: str, fit: tuple[float, float] | None, bars: B
     if fit is not None and holds_at_one_turn(grain, fit):
         # enlarged for one slant only, so it is given turned, and may only be turned end for end
         outline, grain = on_cloth(outline, grain), "lengthwise"
-    if asked.piece.grain != "lengthwise":
+    border = None
+    if asked.border is not None:
+        if grain != "crosswise":
+            told = "lies with its hem on the border, so it is cut on the cross grain: choose that grain."
+            raise BadPiece(f"{asked.piece.name or 'The piece'} {told}")
+        border = Border(asked.border, asked.border_at)
+    elif cloth.any_way and not shape.on_fold:
+        grain = "any"
+    if asked.piece.grain != "lengthwise" or grain == "any":
         # bars meet on pieces cut along the cloth; one that was turned, or is on the bias, has none to meet
         meeting = Meeting()
+    key = asked.key or name
     return LayPiece(
-        name,
+        key,
         outline,
         shape.copies,
         shape.pair,
         shape.on_fold,
         grain,
-        shape.one_way,
-        match=matches(meeting, name, shape.outline, shape.pair, bars),
+        shape.one_way and not cloth.any_way,
+        match=matches(meeting, key, shape.outline, shape.pair, bars),
         centre_on_axis="x" if centred_on(meeting, shape.pair, bars) else None,
+        border=border,
+        name=name,
     )
 
 
 def _kept_off(
-    cloth: ClothToLay,
-    taken: tuple[float, float],
-    trim: float,
-    width: float,
-    laid: Sequence[LayPiece],
-    one_way: bool,
+    cloth: ClothToLay, trim: float, width: float, laid: Sequence[LayPiece], one_way: bool
 ) -> tuple[Area, ...]:
     """What no piece may touch on this cloth: its flaws, and its faded fold where that can be kept off."""
-    off = blocked(cloth.flaws, *taken, cloth.margin, trim, width)
+    off = blocked(cloth.flaws, cloth.margin, trim, width)
     if cloth.shop_fold is None:
         return off
-    fold = faded_fold(cloth.shop_fold, taken[1], cloth.margin, width, laid, one_way)
+    fold = faded_fold(cloth.shop_fold, cloth.fold_move, cloth.margin, width, laid, one_way)
     return off if fold is None else (*off, fold)
 
 
@@ -244,7 +271,11 @@ def keeps_off_the_fold(problem: Problem) -> bool:
     return any(x1 >= FOLD_REACH_MM for _, _, x1, _ in problem.blocked)
 
 
-def leans(problem: Problem, pieces: Sequence[Piece]) -> dict[str, int]:
-    """Pieces that a problem holds turned already (bias pieces enlarged to shrink to fit), and their turn."""
+def leans(problem: Problem, pieces: Sequence[PieceToLay]) -> dict[str, int]:
+    """Pieces that a problem holds turned already (bias pieces enlarged to shrink to fit), and their turn, by key."""
     grains = {piece.id: piece.grain for piece in problem.pieces}
-    return {p.name: TURN[p.grain] for p in pieces if p.grain == "bias" and grains.get(p.name) == "lengthwise"}
+    return {
+        asked.key: TURN["bias"]
+        for asked in pieces
+        if asked.piece.grain == "bias" and grains.get(asked.key) == "lengthwise"
+    }

@@ -33,6 +33,7 @@ class PlacedShape:
     them to ``edge``, at right angles, in millimetres and including the selvage margin."""
 
     key: str
+    piece_id: str
     piece: str
     copy: int
     layers: int
@@ -151,7 +152,8 @@ def _shown(piece: LayPiece, pose: _Pose, table: _Table, lean: int) -> PlacedShap
     xs = [p[0] for p in outline]
     return PlacedShape(
         key=f"{piece.id}·{pose.copy}",
-        piece=piece.id,
+        piece_id=piece.id,
+        piece=piece.called,
         copy=pose.copy,
         layers=pose.layers,
         turn=pose.turn,

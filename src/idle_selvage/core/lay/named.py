@@ -1,8 +1,12 @@
-"""What folds are called, as a name and in a sentence; and which of them can be drawn as they lie on the table."""
+"""What folds and pieces are called; and which folds can be drawn as they lie on the table."""
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+from dataclasses import replace
+
 from .answer import Lay
+from .problem import Problem
 
 #: Fold → (its name, “laid …”).
 FOLDS_NAMED: dict[str, tuple[str, str]] = {
@@ -25,3 +29,15 @@ def fold_name(fold: str) -> str:
 def laid_how(lay: Lay) -> str:
     """How a lay lies, as the end of “laid …”."""
     return FOLDS_NAMED[lay.sections[0].fold if len(lay.sections) == 1 else "combination"][1]
+
+
+def called_by(names: Mapping[str, str], piece: str) -> str:
+    """What a piece is called, or a part of it that a join made, by its id."""
+    whole, comma, part = piece.partition(",")
+    return names[whole] + comma + part if whole in names else piece
+
+
+def renamed(problem: Problem, names: Mapping[str, str]) -> Problem:
+    """The same problem, its pieces called what they are called now; those that are gone keep their names."""
+    pieces = tuple(replace(piece, name=names.get(piece.id, piece.name)) for piece in problem.pieces)
+    return replace(problem, pieces=pieces)

@@ -8,7 +8,7 @@ from __future__ import annotations
 import hashlib
 import json
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Any, Literal
 
 from shapely.geometry import Polygon
@@ -93,7 +93,10 @@ class Bars:
 
 @dataclass(frozen=True)
 class LayPiece:
-    """A piece of a lay problem; see docs/lay-formats.md for what the fields mean."""
+    """A piece of a lay problem; see docs/lay-formats.md for what the fields mean.
+
+    It is known by its ``id``; ``name`` is only what it is called, and no part of the problem.
+    """
 
     id: str
     outline: Outline
@@ -106,6 +109,12 @@ class LayPiece:
     centre_on_axis: Axis | None = None
     fixed: tuple[Fixed, ...] = ()
     border: Border | None = None
+    name: str = field(default="", compare=False)
+
+    @property
+    def called(self) -> str:
+        """What it is called where a person reads of it."""
+        return self.name or self.id
 
 
 @dataclass(frozen=True)
@@ -146,8 +155,8 @@ def turns_of(piece: LayPiece, problem: Problem) -> tuple[int, ...]:
     return allowed_turns(piece.grain, piece.one_way or problem.directed)
 
 
-def to_json(problem: Problem) -> dict[str, Any]:
-    """The problem in its format, ready for :func:`json.dumps`."""
+def to_json(problem: Problem, *, named: bool = False) -> dict[str, Any]:
+    """The problem in its format, ready for :func:`json.dumps`; ``named``: with what its pieces are called."""
     bars = problem.bars
     return {
         "format": FORMAT,
@@ -166,13 +175,14 @@ def to_json(problem: Problem) -> dict[str, Any]:
             },
         },
         "folds": list(problem.folds),
-        "pieces": [_piece_json(p) for p in problem.pieces],
+        "pieces": [_piece_json(p, named) for p in problem.pieces],
     }
 
 
-def _piece_json(piece: LayPiece) -> dict[str, Any]:
+def _piece_json(piece: LayPiece, named: bool) -> dict[str, Any]:
     data: dict[str, Any] = {
         "id": piece.id,
+        **({"name": piece.name} if named and piece.name else {}),
         "outline": [list(point) for point in piece.outline],
         "copies": piece.copies,
         "pair": piece.pair,
@@ -199,13 +209,19 @@ def _match_json(match: Match) -> dict[str, Any]:
 
 
 def fingerprint(problem: Problem) -> str:
-    """A short name for exactly this problem; it changes when anything that matters to the lay does."""
+    """A short name for exactly this problem; it changes when anything that matters to the lay does, so not with what
+    its pieces are called."""
     text = json.dumps(to_json(problem), sort_keys=True, separators=(",", ":"))
     return hashlib.sha256(text.encode()).hexdigest()[:16]
 
 
 def _whole(piece: LayPiece) -> Polygon:
     return whole_polygon(piece.outline) if piece.on_fold else Polygon(piece.outline)
+
+
+def called(problem: Problem) -> dict[str, str]:
+    """What each piece is called, by its id."""
+    return {piece.id: piece.called for piece in problem.pieces}
 
 
 def pieces_area(problem: Problem) -> float:
@@ -232,6 +248,12 @@ def too_wide_told(piece: str, across: float, width: float) -> Sentence:
     """What is said of a piece that reaches over the cloth, both mm."""
     told = "{piece} is {across} across, and there are only {width} of cloth for it."
     return Sentence(told, piece=piece, across=length(across), width=length(width))
+
+
+def too_wide_sentences(problem: Problem) -> list[Sentence]:
+    """What is said of every piece that reaches over the cloth."""
+    names = called(problem)
+    return [too_wide_told(names[piece], across, problem.width) for piece, across in too_wide(problem)]
 
 
 def _across(piece: LayPiece, turn: int) -> float:

@@ -45,6 +45,7 @@ _TOP = {"format", "cloth", "folds", "pieces"}
 _CLOTH = {"width", "length", "one_way", "reversible", "gap", "blocked", "bars"}
 _BARS = {"x_repeat", "y_repeat", "x_axes", "y_axes"}
 _PIECE = {
+    "name",
     "id",
     "outline",
     "copies",
@@ -222,7 +223,11 @@ class _Reader:
         if not isinstance(name, str) or not name.strip() or len(name) > 200:
             self.fault(f"Piece {place} needs an id, a short text.")
             name = f"piece {place}"
-        where = f"Piece “{name[:60]}”"
+        called = entry.get("name", "")
+        if not isinstance(called, str) or len(called) > 200:
+            self.fault(f"Piece “{name[:60]}”: name must be a short text, not {_shown(called)}.")
+            called = ""
+        where = f"Piece “{(called or name)[:60]}”"
         self.keys(entry, _PIECE, where)
         outline = self.outline(entry.get("outline"), where)
         copies = entry.get("copies", 1)
@@ -261,7 +266,18 @@ class _Reader:
         if len(self.faults) > before:
             return None
         return LayPiece(
-            name, outline, copies, pair, on_fold, grain, one_way, match, cast("Axis | None", centre), fixed, border
+            name,
+            outline,
+            copies,
+            pair,
+            on_fold,
+            grain,
+            one_way,
+            match,
+            cast("Axis | None", centre),
+            fixed,
+            border,
+            called,
         )
 
     def match(self, entries: object, where: str) -> tuple[Match, ...]:
@@ -373,7 +389,7 @@ class _Reader:
     def matches(self, problem: Problem) -> None:
         bars = problem.bars
         for piece in problem.pieces:
-            where = f"Piece “{piece.id[:60]}”"
+            where = f"Piece “{piece.called[:60]}”"
             if any(m.along for m in piece.match) and bars.x_repeat is None:
                 self.fault(f"{where} is to match along the cloth, and the cloth has no x_repeat.")
             if any(m.across for m in piece.match) and bars.y_repeat is None:
@@ -394,15 +410,15 @@ class _Reader:
             long = max(p[0] for p in piece.outline) - min(p[0] for p in piece.outline)
             if piece.border.distance + long > problem.width + TOLERANCE_MM:
                 self.fault(
-                    f"Piece “{piece.id[:60]}” is {long:.1f} mm long and its hem lies {piece.border.distance:.1f} mm "
-                    f"from the selvage; the cloth is only {problem.width:.1f} mm wide."
+                    f"Piece “{piece.called[:60]}” is {long:.1f} mm long and its hem lies "
+                    f"{piece.border.distance:.1f} mm from the selvage; the cloth is only {problem.width:.1f} mm wide."
                 )
 
     def locked(self, problem: Problem) -> None:
         """Fixed copies must lie where pieces may lie, each and together."""
         shapes: list[tuple[str, Polygon]] = []
         for piece in problem.pieces:
-            where = f"Piece “{piece.id[:60]}”"
+            where = f"Piece “{piece.called[:60]}”"
             if piece.pair and not problem.reversible:
                 for mirrored in (False, True):
                     if sum(f.mirrored == mirrored for f in piece.fixed) * 2 > piece.copies:

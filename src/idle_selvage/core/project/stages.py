@@ -17,7 +17,11 @@ NOT_BUILT = ("cut",)
 
 @dataclass(frozen=True)
 class StageFacts:
-    """What decides the stages: counts and yes-or-no facts of one project."""
+    """What decides the stages: counts and yes-or-no facts of one cloth of a garment.
+
+    ``pieces`` are the garment's; ``trued``: the cloth has a grain to be trued; ``laid_out``: pieces are laid on it, as
+    they are not on a trim.
+    """
 
     pieces: int
     bad_pieces: int
@@ -33,6 +37,8 @@ class StageFacts:
     can_buy: bool
     logged: int
     true: tuple[StageState, str] = ("empty", "Make a true edge and test the fold.")
+    trued: bool = True
+    laid_out: bool = True
 
 
 @dataclass(frozen=True)
@@ -42,6 +48,8 @@ class Stage:
     name: str
     state: StageState
     why: str
+    #: the cloth it is about, where there are several
+    of: str = ""
 
 
 def stages(facts: StageFacts) -> tuple[Stage, ...]:
@@ -71,15 +79,19 @@ def stages(facts: StageFacts) -> tuple[Stage, ...]:
     lay: tuple[StageState, str] = ("done", "")
     if facts.laying:
         lay = ("begun", "Laying now.")
+    elif not facts.laid_out:
+        lay = ("done", "")
     elif not facts.laid:
         lay = ("empty", "Lay the pieces.")
     elif out_of_date:
         lay = ("look-again", out_of_date)
-    buy: tuple[StageState, str] = ("done", "") if facts.can_buy else ("empty", "Lay the pieces first.")
+    first = "Lay the pieces first." if facts.laid_out else "Say which edges it goes on."
+    buy: tuple[StageState, str] = ("done", "") if facts.can_buy else ("empty", first)
     if facts.can_buy and out_of_date:
         buy = ("look-again", out_of_date)
     log: tuple[StageState, str] = ("begun", "") if facts.logged else ("empty", "Nothing was written down yet.")
-    states = {"plan": plan, "cloth": cloth, "shrink": shrink, "buy": buy, "true": facts.true, "lay": lay, "log": log}
+    true: tuple[StageState, str] = facts.true if facts.trued else ("done", "")
+    states = {"plan": plan, "cloth": cloth, "shrink": shrink, "buy": buy, "true": true, "lay": lay, "log": log}
     return tuple(
         Stage(name, "not-built", "Not built yet.") if name in NOT_BUILT else Stage(name, *states[name])
         for name in STAGES

@@ -1,24 +1,32 @@
-"""From what is known of a project to the few figures it is steered by.
+"""From what is known of one cloth of a garment to the few figures it is steered by.
 
-Each figure is either there with its working, or missing with the sentence that says what to do first.
+Each figure is either there with its working, or missing with the sentence that says what to do first. The purchase
+reasons from the cloth as bought, the lay from the cloth as it is when it is cut.
 """
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
+from typing import Literal
 
 from ..buy.order import Extra, Order
 from ..buy.purchase import Purchase, purchase
 from ..cloth.make import Make
+from ..cloth.state import State
 from ..cloth.width import BadCloth, Cloth, usable_width
 from ..plan.allowance import cut_line
 from ..plan.outline import BadPiece
 from ..plan.piece import Piece
 from ..shrink.history import Past
-from ..shrink.known import RAW_CUT, TREATED, Shrinkage, known_shrinkage, nothing_left
-from ..shrink.swatch import RESTS, Swatch
+from ..shrink.known import LEFT_ALONE, RAW_CUT, Shrinkage, nothing_left
+from ..shrink.shrinkage import Direction
+from ..shrink.states import ClothStates, states_of
+from ..shrink.swatch import AT_REST, BOTH_WAYS, Swatch
 from ..wording import Sentence, sentence_of
-from ..working import Figure
+from ..working import Figure, Step, length, percent
+
+#: What happens to a cloth before it is cut: it will be treated, it was, nothing, or it is sewn first and shrunk to fit.
+Treatment = Literal["coming", "done", "none", "fit"]
 
 
 @dataclass(frozen=True)
@@ -38,19 +46,25 @@ class Wishes:
 class Tally:
     """The figures at the foot of every screen. None where something is still missing; ``missing`` says what."""
 
+    #: what the cloth loses in all, along and across
     warp: Shrinkage
     weft: Shrinkage
-    #: what is taken off before cutting; differs from ``warp`` and ``weft`` when the cloth is cut raw or was treated
+    #: what a length loses from as it is bought to as it is cut
     warp_taken: Shrinkage
     weft_taken: Shrinkage
+    #: selvage to selvage as it is cut, and what of that may be used
+    washed_width: Figure | None
     width: Figure | None
+    #: the length in hand as it is cut, and what is left of it once both ends are straightened, on the safe side
+    length: Figure | None
+    left: Figure | None
     purchase: Purchase | None
     missing: dict[str, str]
     warnings: tuple[tuple[str, str, str], ...]
 
     @property
     def taken(self) -> tuple[float, float]:
-        """Shrinkages along and across that are still to come before cutting, as planned with, per cent."""
+        """Shrinkages along and across from as bought to as cut, as planned with, per cent."""
         warp, weft = self.warp_taken.plan, self.weft_taken.plan
         return (warp.value if warp else 0.0, weft.value if weft else 0.0)
 
@@ -62,14 +76,18 @@ class Tally:
 
 @dataclass(frozen=True)
 class ClothFacts:
-    """What a tally rests on besides the cloth's measures. ``raw``: cut before washing, to shrink to fit.
-    ``treated``: width and length in hand were measured after pre-treatment."""
+    """What a tally rests on besides the cloth's measures.
+
+    ``states``: the cloth through its states; none: only as it is measured. ``washed_later``: the finished garment will
+    be washed.
+    """
 
     make: Make = field(default_factory=Make)
     swatch: Swatch = field(default_factory=Swatch)
     past: tuple[Past, ...] = ()
-    raw: bool = False
-    treated: bool = False
+    treatment: Treatment = "coming"
+    states: tuple[State, ...] = ()
+    washed_later: bool = True
 
 
 @dataclass(frozen=True)
@@ -82,64 +100,146 @@ class MeasuredLay:
     main_pieces: int = 0
 
 
+def cut_in(states: ClothStates, treatment: Treatment) -> int:
+    """The state in which a cloth is cut."""
+    return states.treated if treatment == "coming" else states.current
+
+
+def states_for(cloth: Cloth | None, given: ClothFacts) -> ClothStates:
+    """A cloth through its states."""
+    measured = () if cloth is None else (State(cloth.width_readings, cloth.in_hand),)
+    return ClothStates(given.states or states_of(measured), given.make, given.swatch, given.past)
+
+
+def _taken(states: ClothStates, treatment: Treatment, direction: Direction) -> Shrinkage:
+    """What a length that is bought loses before it is cut."""
+    if treatment == "fit":
+        return nothing_left(direction, "the cloth is cut raw", "nothing shrinks before it is cut", (RAW_CUT,))
+    if treatment == "none" and states.current == 0:
+        return nothing_left(direction, "it is left alone", "nothing shrinks before it is cut", (LEFT_ALONE,))
+    return states.after(cut_in(states, treatment), direction)
+
+
 def tally(cloth: Cloth | None, given: ClothFacts, lay: MeasuredLay | None, wishes: Wishes) -> Tally:
-    """Everything that can be said now. ``lay`` is the chosen one, or None."""
-    warp = known_shrinkage(given.make, given.swatch, given.past, "warp")
-    weft = known_shrinkage(given.make, given.swatch, given.past, "weft")
-    warp_taken, weft_taken = warp, weft
-    if given.raw or given.treated:
-        why = "the cloth is cut raw" if given.raw else "measured after pre-treatment"
-        formula = "nothing shrinks before it is cut"
-        sources = (RAW_CUT,) if given.raw else (TREATED, RESTS)
-        warp_taken = nothing_left("warp", why, formula, sources)
-        weft_taken = nothing_left("weft", why, formula, sources)
+    """Everything that can be said now. ``cloth`` has the margins and the price; ``lay`` is the chosen one, or None."""
+    states = states_for(cloth, given)
+    at = cut_in(states, given.treatment)
+    whole = max(1, states.washes, states.current)
+    warp, weft = states.after(whole, "warp"), states.after(whole, "weft")
+    warp_taken, weft_taken = (_taken(states, given.treatment, way) for way in BOTH_WAYS)
     missing: dict[str, str] = {}
     warnings: list[tuple[str, str, str]] = []
-    width: Figure | None = None
-    bought: Purchase | None = None
     for known in (warp, weft):
         if known.figure is None:
             missing[f"shrinkage_{known.direction}"] = known.missing
-        elif known.basis == "range" and not given.treated:
+        elif known.basis == "range" and given.treatment in ("coming", "fit"):
             told = f"The {known.direction} shrinkage is a planning range, not a swatch."
             warnings.append(("shrink", "look", told))
-    if cloth is None or not cloth.width_readings:
+    width, washed_width = _width(cloth, states, at, missing, warnings)
+    in_hand = states.length_in(at)
+    bought = _bought(cloth, lay, wishes, states, at, warp_taken, missing)
+    if bought is not None and bought.cost is None:
+        missing["cost"] = "Give the cloth's price."
+    if bought is not None and bought.in_hand_does is False:
+        warnings.append(("buy", "spoil", "The length in hand is too short for this lay."))
+    warnings += _left_to_shrink(states, given)
+    return Tally(
+        warp,
+        weft,
+        warp_taken,
+        weft_taken,
+        washed_width,
+        width,
+        in_hand,
+        None if in_hand is None else left_to_lay_on(in_hand, wishes.ends),
+        bought,
+        missing,
+        tuple(warnings),
+    )
+
+
+def _width(
+    cloth: Cloth | None, states: ClothStates, at: int, missing: dict[str, str], warnings: list[tuple[str, str, str]]
+) -> tuple[Figure | None, Figure | None]:
+    """The usable width as it is cut, and the width from selvage to selvage."""
+    since = states.measured("width", at)
+    if cloth is None or since is None:
         missing["width"] = "Measure the cloth's width in three places."
-    elif weft_taken.plan is None:
-        missing["width"] = weft_taken.missing
-    else:
-        try:
-            width = usable_width(cloth, weft_taken.plan)
-            if width.note:
-                warnings.append(("cloth", "look", Sentence("Width: {note}.", note=width.note)))
-        except BadCloth as fault:
-            missing["width"] = sentence_of(fault)
+        return None, None
+    coming = states.coming(since, at, "weft")
+    if coming.plan is None:
+        missing["width"] = coming.missing
+        return None, None
+    try:
+        found = usable_width(replace(cloth, width_readings=states.states[since].widths), coming.plan)
+    except BadCloth as fault:
+        missing["width"] = sentence_of(fault)
+        return None, None
+    if found.note:
+        warnings.append(("cloth", "look", Sentence("Width: {note}.", note=found.note)))
+    return found, states.width_in(at)
+
+
+def _bought(
+    cloth: Cloth | None,
+    lay: MeasuredLay | None,
+    wishes: Wishes,
+    states: ClothStates,
+    at: int,
+    taken: Shrinkage,
+    missing: dict[str, str],
+) -> Purchase | None:
     if lay is None:
         missing["lay"] = "Lay the pieces."
-    if lay is None or warp_taken.plan is None:
-        missing["to_buy"] = "Lay the pieces first." if lay is None else warp_taken.missing
-    else:
-        bought = purchase(
-            lay.length,
-            warp_taken.plan,
-            Order(
-                wishes.ends,
-                wishes.spare,
-                wishes.step,
-                wishes.bought_extra,
-                wishes.why,
-                price_per_m=cloth.price_per_m if cloth else None,
-                in_hand=cloth.in_hand if cloth else None,
-            ),
-            extras=lay.extras,
-            repeat=lay.repeat,
-            main_pieces=lay.main_pieces,
-        )
-        if bought.cost is None:
-            missing["cost"] = "Give the cloth's price."
-        if bought.in_hand_does is False:
-            warnings.append(("buy", "spoil", "The length in hand is too short for this lay."))
-    return Tally(warp, weft, warp_taken, weft_taken, width, bought, missing, tuple(warnings))
+    if lay is None or taken.plan is None:
+        missing["to_buy"] = "Lay the pieces first." if lay is None else taken.missing
+        return None
+    since = states.measured("length", at)
+    in_hand = None if since is None else states.states[since].length
+    order = Order(
+        wishes.ends,
+        wishes.spare,
+        wishes.step,
+        wishes.bought_extra,
+        wishes.why,
+        price_per_m=cloth.price_per_m if cloth else None,
+        in_hand=in_hand,
+    )
+    return purchase(
+        lay.length,
+        taken.plan,
+        order,
+        extras=lay.extras,
+        repeat=lay.repeat,
+        main_pieces=lay.main_pieces,
+        in_hand_warp=None if since is None else states.coming(since, at, "warp").plan,
+    )
+
+
+def left_to_lay_on(in_hand: Figure, ends: float) -> Figure:
+    """What is left of a length (as it is cut, mm) once both ends are straightened; of a predicted one its low end."""
+    least = in_hand.value if in_hand.low is None else in_hand.low
+    inputs = (("length as it is cut", length(least)), ("both ends", length(ends)))
+    step = Step("left to lay on", "length as it is cut, at least − both ends", inputs, length(least - ends))
+    return Figure(least - ends, "length", steps=(*in_hand.steps, step), sources=in_hand.sources, note=in_hand.note)
+
+
+def _left_to_shrink(states: ClothStates, given: ClothFacts) -> list[tuple[str, str, str]]:
+    """Warnings of what the garment will lose after it is sewn, as it will be washed."""
+    if not given.washed_later or given.treatment in ("coming", "fit"):
+        return []
+    later = states.coming(states.current, max(1, states.washes, states.current), "warp").figure
+    if later is None and given.treatment == "none":
+        told = "It is left alone, but the finished thing will be washed, and how much it shrinks then is not known."
+        return [("shrink", "spoil", told)]
+    if later is None or later.value < AT_REST:
+        return []
+    by = percent(later.value)
+    if given.treatment == "none":
+        told = "It is left alone, but the finished thing will be washed: it will then shrink by about {by} along."
+        return [("shrink", "spoil", Sentence(told, by=by))]
+    told = "Its swatch shrank by about {by} more in later washes than the length has had: wash it again."
+    return [("shrink", "look", Sentence(told, by=by))]
 
 
 def bad_pieces(pieces: list[Piece]) -> list[str]:

@@ -26,6 +26,7 @@ class Watched:
 
     ``stale``: why the lay is out of date, each as the end of a sentence. ``fold_kept_off``: of a faded shop fold, None
     when there is none or no lay to tell. ``washed_unmeasured``: it was pre-treated and not measured since.
+    ``uncut``: the name of a cloth from which no piece is cut.
     """
 
     tally: tuple[tuple[str, str, str], ...] = ()
@@ -35,6 +36,7 @@ class Watched:
     fold_kept_off: bool | None = None
     made_up: bool = False
     washed_unmeasured: bool = False
+    uncut: str = ""
     mismatches: Sequence[str] = ()
     all_washed: str = ""
 
@@ -48,6 +50,8 @@ def warnings(watched: Watched) -> tuple[Warned, ...]:
 
     for why in watched.stale:
         look("lay", Sentence("The lay is out of date: {why}.", why=why))
+    if watched.uncut:
+        look("plan", f"No piece is cut from {watched.uncut} yet: say on Plan which are, or take it out.")
     if watched.bars_seen and not watched.any_meets:
         look("plan", "No piece meets another on the bars: say on Plan which do.")
     if watched.fold_kept_off is False:
@@ -55,7 +59,7 @@ def warnings(watched: Watched) -> tuple[Warned, ...]:
     if watched.made_up:
         look("shrink", "The swatch's readings are made up by the stand-in washer.")
     if watched.washed_unmeasured:
-        look("cloth", "It was pre-treated: measure width and length again, and say so under Kept.")
+        look("cloth", "It was pre-treated and not measured since: measure its width and length again.")
     found += [Warned("shrink", "spoil", text) for text in watched.mismatches]
     if watched.all_washed:
         look("shrink", watched.all_washed)

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
 
+from ..plan.piece import Grain
 from ..wording import listed
 
 #: Two cloths of one garment may differ by so many points in the same direction. Common practice, no source.
@@ -13,37 +14,73 @@ MOST_POINTS = 2.0
 
 ROLES: dict[str, str] = {
     "main": "main cloth",
-    "second": "second cloth",
     "lining": "lining",
     "interfacing": "interfacing",
+    "contrast": "contrast",
+    "pocketing": "pocketing",
+    "underlining": "underlining",
     "trim": "trim",
 }
 
 
 @dataclass(frozen=True)
 class Member:
-    """One cloth of a set: shrinkage still to come in per cent (None when unknown), and whether it was washed."""
+    """One cloth of a set: what it may still lose as it is now, per cent (None when unknown), and whether it was washed.
+
+    ``cut``: how each piece that is cut from it lies on it, by the piece's key.
+    """
 
     name: str
     role: str
     warp: float | None
     weft: float | None
     washed: bool
+    cut: Mapping[str, Grain] = field(default_factory=dict)
+
+    def along(self, grain: Grain) -> float | None:
+        """What a piece cut at this grain loses along its own length."""
+        if grain == "lengthwise":
+            return self.warp
+        if grain == "crosswise":
+            return self.weft
+        # aslant, or any way round: something of both
+        return None if self.warp is None or self.weft is None else (self.warp + self.weft) / 2.0
+
+    def across(self, grain: Grain) -> float | None:
+        """What a piece cut at this grain loses across its own length."""
+        turned: dict[Grain, Grain] = {"lengthwise": "crosswise", "crosswise": "lengthwise"}
+        return self.along(turned.get(grain, grain))
+
+
+def _seams(a: Member, b: Member) -> set[tuple[Grain, Grain]]:
+    """How two cloths lie where they are sewn together: by the pieces cut from both, else as both lie on the roll."""
+    both = {(a.cut[key], b.cut[key]) for key in a.cut if key in b.cut}
+    return both or {("lengthwise", "lengthwise")}
 
 
 def mismatches(members: Sequence[Member]) -> tuple[str, ...]:
-    """Every pair that differs too much, as sentences."""
+    """Every pair that differs too much in the direction of its seams, a sentence each."""
     out = []
     for i, a in enumerate(members):
         for b in members[i + 1 :]:
-            for direction, x, y in (("along", a.warp, b.warp), ("across", a.weft, b.weft)):
-                if x is not None and y is not None and abs(x - y) > MOST_POINTS:
-                    more, less = (a, b) if x > y else (b, a)
+            ways = [(way, points) for way in ("along", "across") if abs(points := _apart(a, b, way)) > MOST_POINTS]
+            for more, less, sign in ((a, b, 1.0), (b, a, -1.0)):
+                told = " and ".join(
+                    f"{points * sign:.1f} points more {way}" for way, points in ways if points * sign > 0
+                )
+                if told:
                     out.append(
-                        f"{more.name} shrinks {abs(x - y):.1f} points more {direction} than {less.name}: "
+                        f"{more.name} shrinks {told} than {less.name}: "
                         "sewn together they would pucker. Pre-shrink both, or change one."
                     )
     return tuple(out)
+
+
+def _apart(a: Member, b: Member, way: str) -> float:
+    """By how many points the first shrinks more than the second, where they differ most; nought where it is not
+    known."""
+    pairs = ((getattr(a, way)(one), getattr(b, way)(other)) for one, other in _seams(a, b))
+    return max((x - y for x, y in pairs if x is not None and y is not None), key=abs, default=0.0)
 
 
 def one_washed_all_washed(members: Sequence[Member]) -> str:

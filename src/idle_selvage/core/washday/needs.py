@@ -17,13 +17,11 @@ class WashDone:
     made_up: bool = False
 
 
-def needs_treatment(treated: bool, washes: Sequence[WashDone]) -> bool:
+def needs_treatment(washes: Sequence[WashDone]) -> bool:
     """Whether a length still has to be treated: it never was, or its dye still came off the last time.
 
-    ``treated``: it was measured after pre-treatment. What a stand-in made up treats nothing. Common practice.
+    What a stand-in made up treats nothing. Common practice.
     """
-    if treated:
-        return False
     done = [wash for wash in washes if not wash.made_up]
     return not done or (done[-1].grade is not None and done[-1].grade < CLEAN)
 

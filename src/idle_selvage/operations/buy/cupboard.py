@@ -7,19 +7,17 @@ from dataclasses import dataclass
 
 from sqlalchemy.orm import Session
 
-from ...core.buy.helps import Help, HelpState, Missing, PieceFacts, does, help_came_to, helps, there_to_lay_on
+from ...core.buy.helps import Help, HelpState, Missing, PieceFacts, does, help_came_to, helps
 from ...core.cloth.width import BadCloth
-from ...core.lay.asking import Coming
 from ...core.lay.problem import Problem, fingerprint
 from ...core.plan.outline import BadPiece
-from ...core.project.tally import Tally, tally
+from ...core.project.tally import Tally
 from ...core.wording import Sentence, capital, sentence_of
 from ...core.working import Figure, length
 from ...store import cloth as cloths
 from ...store import models, trial
-from ...store import project as projects
 from ..refused import Refused
-from ..standing import Standing, cloth_standing
+from ..standing import Cutting, Standing, cloth_standing
 from .trials import SmallLay, TrialRequest, small_of, why_not
 
 
@@ -84,8 +82,8 @@ def will_it_do(session: Session, now: Standing, cloth_id: int) -> WillItDo:
     needs = trial.length_of(base)
     over = fit.there.value - needs if fit.there is not None and needs is not None else None
     fits = None if fit.there is None or needs is None else does(fit.there.value, needs)
-    why = fit.told or why_not(base)
-    tried = () if fits else _tried(fit, there, needs)
+    why = fit.told or why_not(base, now.names)
+    tried = () if fits else _tried(fit, there, needs, now.names)
     warnings = [text for stage, _, text in fit.found.warnings if stage != "buy"]
     return WillItDo(
         fit.cloth,
@@ -112,20 +110,24 @@ def _headline(fit: _Fitting, why: str, fits: bool | None, over: float | None) ->
     return Sentence(told, name=name, by=length(over if fits else -over))
 
 
-def _tried(fit: _Fitting, there: Mapping[str, models.Trial], plain: float | None) -> tuple[HelpTried, ...]:
+def _tried(
+    fit: _Fitting, there: Mapping[str, models.Trial], plain: float | None, names: Mapping[str, str]
+) -> tuple[HelpTried, ...]:
     found: list[HelpTried] = []
     for one in fit.helps:
         # a hem is let off no further than it has to be
         if one.kind == "hem" and any(h.help.kind == "hem" and h.state == "does" for h in found):
             continue
-        found.append(_came_to(fit, one, there.get(fingerprint(one.problem)), plain))
+        found.append(_came_to(fit, one, there.get(fingerprint(one.problem)), plain, names))
     return tuple(found)
 
 
-def _came_to(fit: _Fitting, one: Help, row: models.Trial | None, plain: float | None) -> HelpTried:
+def _came_to(
+    fit: _Fitting, one: Help, row: models.Trial | None, plain: float | None, names: Mapping[str, str]
+) -> HelpTried:
     helped = trial.length_of(row)
     if row is not None and helped is None:
-        return HelpTried(one, "refused", why_not(row), None)
+        return HelpTried(one, "refused", why_not(row, names), None)
     if helped is None or plain is None or fit.there is None:
         return HelpTried(one, "waiting", "not tried yet", None)
     state, told = help_came_to(fit.there.value, plain, helped)
@@ -134,27 +136,25 @@ def _came_to(fit: _Fitting, one: Help, row: models.Trial | None, plain: float | 
 
 def _fitting(session: Session, now: Standing, cloth_id: int) -> _Fitting:
     """What would have to be laid to know whether a cloth will do."""
-    known = cloth_standing(session, cloths.cloth(session, cloth_id))
-    row = known.row
-    measured = cloths.as_cloth(row) if row.width_readings else None
+    cutting = Cutting(now.garment, now.use, cloth_standing(session, cloths.cloth(session, cloth_id)))
+    row = cutting.cloth.row
     try:
-        found = tally(measured, known.facts(raw=now.to_fit), None, projects.as_wishes(now.garment))
+        found = cutting.tally(None)
     except BadCloth as fault:
         raise Refused(sentence_of(fault)) from None
-    if row.in_hand is None:
+    if cutting.cloth.length_now is None:
         told = "How much there is of it is not known: measure its length, under Cloth."
         return _Fitting(row, found, told=told)
-    if found.width is None or found.warp_taken.plan is None:
+    if found.width is None or found.left is None:
         return _Fitting(row, found, told=found.missing.get("width") or found.warp_taken.missing)
-    if not now.rows.pieces:
+    if not now.rows.cuts:
         return _Fitting(row, found, told=now.missing)
-    there = there_to_lay_on(row.in_hand, found.warp_taken.plan, now.garment.ends)
-    if now.to_fit and now.fit is None:
+    if now.to_fit and cutting.fit is None:
         told = "Wash a swatch of it first: how much to enlarge the pieces is not known."
-        return _Fitting(row, found, there=there, told=told)
+        return _Fitting(row, found, there=found.left, told=told)
     try:
-        problem = now.lay_on(row, found.width.value, Coming(found.taken, now.fit))
+        problem = now.lay_on(cutting.laid, found.width.value, cutting.fit)
     except BadPiece as fault:
-        return _Fitting(row, found, there=there, told=sentence_of(fault))
-    facts = {piece.id: PieceFacts(p.hidden, p.hem) for piece, p in zip(problem.pieces, now.rows.pieces, strict=True)}
-    return _Fitting(row, found, problem, there, *helps(problem, facts))
+        return _Fitting(row, found, there=found.left, told=sentence_of(fault))
+    facts = {str(piece.id): PieceFacts(cut.hidden, piece.hem) for piece, cut in now.rows.cuts}
+    return _Fitting(row, found, problem, found.left, *helps(problem, facts))

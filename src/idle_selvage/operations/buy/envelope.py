@@ -36,21 +36,24 @@ class EnvelopeStanding:
     compared: str
 
 
-def change_envelope(session: Session, garment: models.Project, given: Mapping[str, Any]) -> None:
+def change_envelope(session: Session, use: models.ClothUse, given: Mapping[str, Any]) -> None:
     """Keep what was typed from the envelope; what is left out stays. Lengths in mm."""
-    sheet = buy_sheet.kept_sheet(session, garment.id)
+    sheet = buy_sheet.kept_sheet(session, use.id)
+    before = {key: sheet.envelope.get(key) for key in given}
     sheet.envelope = {**sheet.envelope, **given}
     session.flush()
-    note(session, garment, "buy", "Changed the envelope's chart.")
+    note(session, use, "buy", "envelope-changed", before=before, after=given)
 
 
 def read(session: Session, now: Standing) -> EnvelopeStanding:
     """The envelope's chart, and what it says."""
-    kept = buy_sheet.sheet(session, now.garment.id).envelope
+    kept = buy_sheet.sheet(session, now.use.id).envelope
     typed = {**_EMPTY, **{k: v for k, v in kept.items() if v is not None}}
-    views, row = typed["views"], now.main.row
+    views, states = typed["views"], now.cloth.states
     view = views[typed["view"]] if typed["view"] < len(views) else {"rows": []}
-    width = typed["to_width"] or (min(row.width_readings) if row.width_readings else None)
+    # the chart is for unwashed cloth: by the width it was bought with, or the widest that is known
+    raw = next((state.widths for state in states.states if state.widths), ())
+    width = typed["to_width"] or (min(raw) if raw else None)
     envelope = Envelope(
         tuple(SizeLine(s["name"], s["body"], s["finished"]) for s in typed["sizes"]),
         tuple(ChartLine(r["width"], tuple(r["lengths"])) for r in view["rows"]),
@@ -60,6 +63,6 @@ def read(session: Session, now: Standing) -> EnvelopeStanding:
         typed["size"],
         typed["sleeves_in_one"],
     )
-    reading = read_envelope(envelope, width, one_way=cloths.as_cloth(row).one_way)
+    reading = read_envelope(envelope, width, one_way=cloths.as_cloth(now.cloth.row).one_way)
     bought = now.tally.purchase
     return EnvelopeStanding(typed, reading, compared(reading.answer, bought.before if bought is not None else None))

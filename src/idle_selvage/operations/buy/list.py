@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from sqlalchemy.orm import Session
 
@@ -12,12 +12,12 @@ from ...core.shrink.together import ROLES
 from ...core.shrink.treatment import programme_text
 from ...core.wording import Sentence
 from ...core.working import Figure, Quantity, length
-from ...store import buy_sheet, models
 from ...store import cloth as cloths
+from ...store import item, models
 from ...store.errors import NotFound
 from ..log import note
 from ..refused import Refused
-from ..standing import ClothStanding, Standing
+from ..standing import GarmentStanding, Standing
 
 MOST_ITEMS = 100
 DONE = "none: it is pre-treated"
@@ -43,82 +43,66 @@ def add_item(session: Session, garment: models.Project, kind: str, name: str, am
     """Put something on the list. Raises :class:`Refused`."""
     if kind not in PRETREAT:
         raise Refused(f"Choose a kind from {', '.join(label for label, _ in PRETREAT.values())}.", path="kind")
-    sheet = buy_sheet.kept_sheet(session, garment.id)
-    if len(sheet.items) >= MOST_ITEMS:
+    if len(item.items(session, garment.id)) >= MOST_ITEMS:
         raise Refused(f"The list holds {MOST_ITEMS} things at most.")
-    number = max((int(i["id"].removeprefix("own-")) for i in sheet.items), default=0) + 1
-    sheet.items = [*sheet.items, {"id": f"own-{number}", "kind": kind, "name": name, "amount": amount}]
+    row = models.ListItem(project_id=garment.id, kind=kind, name=name, amount=amount)
+    session.add(row)
     session.flush()
-    note(session, garment, "buy", f"Put “{name}” on the list.")
+    note(session, garment, "buy", "item-added", name=name, item=row.id)
 
 
-def remove_item(session: Session, garment: models.Project, item_id: str) -> None:
+def remove_item(session: Session, garment: models.Project, line: str) -> None:
     """Take something off the list. Raises NotFound."""
-    sheet = buy_sheet.kept_sheet(session, garment.id)
-    gone = next((i for i in sheet.items if i["id"] == item_id), None)
-    if gone is None:
-        raise NotFound("That does not stand on the list, or cannot be taken off it.")
-    sheet.items = [i for i in sheet.items if i is not gone]
-    # its number may be given again, and must not come ticked off
-    sheet.have = [i for i in sheet.have if i != gone["id"]]
+    row = item.item(session, garment.id, line)
+    row.deleted_at = models.now()
     session.flush()
-    note(session, garment, "buy", f"Took “{gone['name']}” off the list.")
+    note(session, garment, "buy", "item-out", name=row.name, item=row.id)
 
 
-def have_item(session: Session, now: Standing, item_id: str, *, have: bool) -> None:
+def have_item(session: Session, now: GarmentStanding, line: str, *, have: bool) -> None:
     """Tick something off, or not. Raises NotFound."""
-    if all(item.id != item_id for item in read_list(session, now)):
+    if all(one.id != line for one in read_list(session, now)):
         raise NotFound("That does not stand on the list.")
-    sheet = buy_sheet.kept_sheet(session, now.garment.id)
-    rest = [i for i in sheet.have if i != item_id]
-    sheet.have = [*rest, item_id] if have else rest
-    session.flush()
+    item.tick(session, now.rows.project.id, line, have=have)
 
 
-def read_list(session: Session, now: Standing) -> tuple[Item, ...]:
-    """Everything that must be in the house before the first cut."""
-    sheet = buy_sheet.sheet(session, now.garment.id)
-    items = [_cloth(now), *_beside(now), _thread(now)]
-    for item in sheet.items:
-        label, pretreat = PRETREAT[item["kind"]]
-        items.append(Item(item["id"], item["kind"], label, item["name"], item["amount"], pretreat, own=True))
-    have = set(sheet.have)
-    return tuple(Item(**{**vars(item), "have": item.id in have}) for item in items)
+def read_list(session: Session, now: GarmentStanding) -> tuple[Item, ...]:
+    """Everything that must be in the house before the first cut: every cloth, thread, and what was put on it by
+    hand."""
+    garment = now.rows.project.id
+    items = [*(_cloth(one) for one in now.uses), _thread(now)]
+    for row in item.items(session, garment):
+        label, pretreat = PRETREAT[row.kind]
+        items.append(Item(item.line_of(row), row.kind, label, row.name, row.amount, pretreat, own=True))
+    have = item.ticked(session, garment)
+    return tuple(replace(one, have=one.id in have) for one in items)
 
 
 def _cloth(now: Standing) -> Item:
-    row, bought = now.main.row, now.tally.purchase
-    amount: str = "not known yet: lay the pieces"
+    row, bought = now.cloth.row, now.bought
+    amount: str = "not known yet: " + ("say which edges it goes on" if now.trim else "lay its pieces")
     if bought is not None:
         amount = Sentence("{amount}", amount=Quantity(bought.to_buy.value, "purchase"))
+    elif now.idle and (there := now.cloth.length_now) is not None:
+        amount = Sentence("{in_hand} in hand", in_hand=length(there.value))
+    kind = {"main": "cloth", "contrast": "cloth", "interfacing": "interfacing", "trim": "trim"}.get(now.role, "lining")
+    label = "cloth" if now.role == "main" else ROLES[now.role]
+    name = row.name or ("the cloth" if now.role == "main" else "without a name")
     figure = bought.to_buy if bought is not None else None
-    name = row.name or "the cloth"
-    return Item("cloth", "cloth", "cloth", name, amount, _treated(now, now.main), row.ground, figure=figure)
+    return Item(f"use-{now.use.id}", kind, label, name, amount, _treated(now), row.ground, figure=figure)
 
 
-def _beside(now: Standing) -> list[Item]:
-    found = []
-    for role, cloth in now.set.cloths[1:]:
-        row = cloth.row
-        amount: str = "lay its pieces to know how much"
-        if row.in_hand:
-            amount = Sentence("{in_hand} in hand", in_hand=length(row.in_hand))
-        kind = "lining" if role == "lining" else "interfacing"
-        name = row.name or "without a name"
-        found.append(Item(f"set-{row.id}", kind, ROLES[role], name, amount, _treated(now, cloth), row.ground))
-    return found
-
-
-def _treated(now: Standing, cloth: ClothStanding) -> str:
+def _treated(now: Standing) -> str:
     """What is done with a cloth before it is sewn."""
-    return programme_text(cloth.advice(now.garment).programme) if cloth.needs_treatment else DONE
+    return programme_text(now.advice.programme) if now.cloth.needs_treatment else DONE
 
 
-def _thread(now: Standing) -> Item:
-    row = now.main.row
+def _thread(now: GarmentStanding) -> Item:
+    row = now.uses[0].cloth.row
     sequences = (cloths.bar_sequence(row, "along"), cloths.bar_sequence(row, "across"))
     colour, share = dominant_colour(row.ground, *sequences)
-    reels = thread_needed(cut_edges(now.ladder.problem)) if now.ladder is not None else None
+    laid = [one.ladder.problem for one in now.uses if one.ladder is not None]
+    reels = thread_needed(sum(cut_edges(problem) for problem in laid)) if laid else None
     name = f"sewing thread{thread_colour(share)}"
     todo = "none; polyester or mercerised cotton"
     return Item("thread", "thread", "thread", name, reels_text(reels), todo, colour, figure=reels)

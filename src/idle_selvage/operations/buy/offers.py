@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from sqlalchemy.orm import Session
@@ -20,9 +20,9 @@ from ...core.buy.offers import (
 )
 from ...core.buy.order import per_metre
 from ...core.cloth.margins import both_margins
-from ...core.lay.asking import Coming
-from ...core.lay.problem import Problem, fingerprint, pieces_area, too_wide, too_wide_told
+from ...core.lay.problem import Problem, fingerprint, pieces_area, too_wide_sentences
 from ...core.plan.outline import BadPiece
+from ...core.shrink.states import Move
 from ...core.wording import joined, sentence_of
 from ...core.working import Figure
 from ...standins.shop import PriceList
@@ -76,7 +76,7 @@ class OffersStanding:
 
 def read_offers(session: Session, now: Standing) -> OffersStanding:
     """Every offer with its lay, cost and waste."""
-    rows = offers.offers(session, now.garment.id)
+    rows = offers.offers(session, now.use.id)
     asked = [_asked(now, row) for row in rows]
     prints = [fingerprint(one.problem) for one in asked if one.problem is not None]
     there = trial.known(session, prints)
@@ -117,19 +117,19 @@ def _asked(now: Standing, row: models.Offer) -> _Asked:
     width = usable(offered)
     if width <= NO_WIDTH_MM:
         return _Asked(row, offered, None, "Nothing is left of its width after washing and margins.")
-    if not now.rows.pieces:
+    if not now.rows.cuts:
         return _Asked(row, offered, None, now.missing)
     if now.to_fit and now.fit is None:
         return _Asked(row, offered, None, NO_FIT)
     try:
-        coming = Coming((offered.warp.value, offered.weft.value), now.fit)
-        problem = now.lay_on(now.main.row, width, coming, flaws=False)
+        shrunk = (offered.warp.value, offered.weft.value)
+        cloth = replace(now.cutting.laid, bars_move=Move(shrunk, shrunk, shrunk))
+        problem = now.lay_on(cloth, width, now.fit, flaws=False)
     except BadPiece as fault:
         return _Asked(row, offered, None, sentence_of(fault))
-    wide = too_wide(problem)
+    wide = too_wide_sentences(problem)
     if wide:
-        told = joined([too_wide_told(piece, across, problem.width) for piece, across in wide])
-        return _Asked(row, offered, None, told)
+        return _Asked(row, offered, None, joined(wide))
     return _Asked(row, offered, problem, "")
 
 
@@ -137,7 +137,7 @@ def _offered(now: Standing, row: models.Offer) -> OfferedCloth | None:
     """The core's offer, with the garment's own shrinkage where it has none; None while that is not known."""
     found = now.tally
     warp, weft = found.warp_taken.plan, found.weft_taken.plan
-    if not now.to_fit:
+    if now.cutting.treatment in ("coming", "done"):
         # a length still to be bought was not treated, even if the one in hand was
         warp, weft = found.warp.plan, found.weft.plan
         warp = Figure(row.warp, "percent", note="as given with the offer") if row.warp is not None else warp
@@ -153,57 +153,58 @@ def _found(now: Standing, asked: _Asked, there: Mapping[str, models.Trial]) -> O
     length, weighed = trial.length_of(row), None
     if length is not None and asked.problem is not None and asked.offered is not None:
         weighed = weigh(asked.offered, length, pieces_area(asked.problem), now.order)
-    told = asked.told or why_not(row)
+    told = asked.told or why_not(row, now.names)
     return OfferStanding(asked.row, asked.offered, asked.problem, small_of(asked.problem, row), weighed, told)
 
 
 def _own(now: Standing) -> OfferStanding | None:
     """The garment's own cloth, by the lay it goes by."""
-    found, chosen, row = now.tally, now.chosen, now.main.row
+    found, chosen, row = now.tally, now.chosen, now.cloth.row
+    widths = next((state.widths for state in now.cloth.states.states if state.widths), ())
     warp, weft = found.warp_taken.plan, found.weft_taken.plan
-    if chosen is None or now.ladder is None or not row.width_readings or found.purchase is None:
+    if chosen is None or now.ladder is None or not widths or found.purchase is None:
         return None
     if warp is None or weft is None:
         return None
     cloth = cloths.as_cloth(row)
     margin = row.margin_low + row.margin_high
-    offered = OfferedCloth(min(row.width_readings), warp, weft, margin, cloth.price_per_m, now.order.step)
+    offered = OfferedCloth(min(widths), warp, weft, margin, cloth.price_per_m, now.order.step)
     problem = now.ladder.problem
     weighed = weigh(offered, now.ladder.length, pieces_area(problem), now.order)
     return OfferStanding(None, offered, problem, small_lay(problem, [(chosen.fold, chosen.lay)]), weighed, "")
 
 
 def add_offer(
-    session: Session, garment: models.Project, given: Mapping[str, Any], shop: PriceList, shop_number: str = ""
+    session: Session, use: models.ClothUse, given: Mapping[str, Any], shop: PriceList, shop_number: str = ""
 ) -> models.Offer:
     """Put an offer beside the others: by its name and width, or one of the shop's list by its number.
 
     Raises :class:`Refused`.
     """
-    if len(offers.offers(session, garment.id)) >= MOST_OFFERS:
+    if len(offers.offers(session, use.id)) >= MOST_OFFERS:
         raise Refused(f"{MOST_OFFERS} offers are as many as can be compared. Take one out first.")
-    cloth = garment.cloth
+    cloth = use.cloth
     margin = both_margins(cloth.margin_low, cloth.margin_high)
     if shop_number:
-        row = _quoted(garment, shop, shop_number, margin)
+        row = _quoted(use, shop, shop_number, margin)
     else:
         if not given.get("name") or given.get("width") is None:
             missing = "name" if not given.get("name") else "width"
             raise Refused("An offer needs a name and the width of the cloth.", path=missing)
-        row = models.Offer(project_id=garment.id, margin=margin, step=garment.shop_step, least=0.0, price_unit="m")
+        row = models.Offer(use_id=use.id, margin=margin, step=use.shop_step, least=0.0, price_unit="m")
         _fill(row, given)
     session.add(row)
     session.flush()
-    note(session, garment, "buy", f"Put the offer “{row.name}” beside the others.", offer=row.id)
+    note(session, use, "buy", "offer-added", name=row.name, offer=row.id)
     return row
 
 
-def _quoted(garment: models.Project, shop: PriceList, number: str, margin: float) -> models.Offer:
-    quote = next((q for q in shop.like(cloths.as_make(garment.cloth)) if q.number == number), None)
+def _quoted(use: models.ClothUse, shop: PriceList, number: str, margin: float) -> models.Offer:
+    quote = next((q for q in shop.like(cloths.as_make(use.cloth)) if q.number == number), None)
     if quote is None:
         raise Refused("There is no such cloth on the shop's list.", path="shop_number")
     return models.Offer(
-        project_id=garment.id,
+        use_id=use.id,
         name=quote.name,
         width=quote.width,
         margin=margin,
@@ -227,23 +228,23 @@ def _fill(row: models.Offer, given: Mapping[str, Any]) -> None:
             setattr(row, key, value)
 
 
-def change_offer(session: Session, garment: models.Project, number: int, given: Mapping[str, Any]) -> None:
+def change_offer(session: Session, use: models.ClothUse, number: int, given: Mapping[str, Any]) -> None:
     """Change an offer. Raises NotFound and :class:`Refused`."""
-    row = offers.offer(session, garment.id, number)
+    row = offers.offer(session, use.id, number)
+    before = {key: getattr(row, key) for key in given}
     _fill(row, given)
     session.flush()
-    note(session, garment, "buy", f"Changed the offer “{row.name}”.", offer=row.id, **given)
+    note(session, use, "buy", "offer-changed", before=before, after=given, name=row.name, offer=row.id)
 
 
-def take_out(session: Session, garment: models.Project, number: int, *, gone: bool) -> None:
+def take_out(session: Session, use: models.ClothUse, number: int, *, gone: bool) -> None:
     """Take an offer out, or bring it back. Raises NotFound."""
-    row = offers.offer(session, garment.id, number, deleted=not gone)
+    row = offers.offer(session, use.id, number, deleted=not gone)
     row.deleted_at = models.now() if gone else None
     session.flush()
-    verb = "Took out" if gone else "Brought back"
-    note(session, garment, "buy", f"{verb} the offer “{row.name}”.", offer=row.id)
+    note(session, use, "buy", "offer-out" if gone else "offer-back", name=row.name, offer=row.id)
 
 
-def added_numbers(session: Session, garment: models.Project) -> set[str]:
+def added_numbers(session: Session, use: models.ClothUse) -> set[str]:
     """Which cloths of the shop's list stand beside the others already."""
-    return {row.shop_number for row in offers.offers(session, garment.id)}
+    return {row.shop_number for row in offers.offers(session, use.id)}

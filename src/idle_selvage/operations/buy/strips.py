@@ -42,17 +42,18 @@ class StripsStanding:
     tape_fault: str
 
 
-def change_strips(session: Session, garment: models.Project, given: Mapping[str, Any]) -> None:
+def change_strips(session: Session, use: models.ClothUse, given: Mapping[str, Any]) -> None:
     """Keep what was typed about strips; what is left out stays, None clears."""
-    sheet = buy_sheet.kept_sheet(session, garment.id)
+    sheet = buy_sheet.kept_sheet(session, use.id)
+    before = {key: sheet.strips.get(key) for key in given}
     sheet.strips = {**sheet.strips, **given}
     session.flush()
-    note(session, garment, "buy", "Changed the strips.")
+    note(session, use, "buy", "strips-changed", before=before, after=given)
 
 
 def read(session: Session, now: Standing) -> StripsStanding:
     """Gathered strips and bias tape, worked out."""
-    kept = buy_sheet.sheet(session, now.garment.id).strips
+    kept = buy_sheet.sheet(session, now.use.id).strips
     typed = {**_EMPTY, **{k: v for k, v in kept.items() if v is not None}}
     width = now.tally.width.value if now.tally.width is not None else None
     found, fault = _ruffle(typed, width, now.tally.missing.get("width", ""))

@@ -11,11 +11,13 @@ from ...core.buy.purchase import purchase
 from ...core.buy.sharing import Saving, Sharer, apart, saving, together
 from ...core.lay.problem import Problem, fingerprint, too_wide
 from ...core.plan.outline import BadPiece
+from ...core.shrink.together import ROLES
 from ...core.wording import capital, sentence_of
 from ...core.working import Figure
-from ...store import buy_sheet, models, trial
 from ...store import cloth as cloths
+from ...store import models, shared_purchase, trial
 from ...store import project as projects
+from ...store.errors import NotFound
 from ..log import note
 from ..standing import Standing, standings
 from .trials import SmallLay, TrialRequest, small_of, why_not
@@ -25,13 +27,19 @@ NO_PIECES = "it has no pieces yet"
 
 @dataclass(frozen=True)
 class Member:
-    """A garment that could share: whether it was chosen, why it cannot, and what it would buy alone."""
+    """A cloth of a garment that could share: whether it was chosen, why it cannot, and what it would buy alone."""
 
-    garment: models.Project
+    now: Standing
     chosen: bool
     same_cloth: bool
     why_not: str = ""
     alone: Figure | None = None
+
+    @property
+    def name(self) -> str:
+        """The garment, and which of its cloths where it is not the main one."""
+        garment = self.now.garment.name
+        return garment if self.now.role == "main" else f"{garment}, {ROLES[self.now.role]}"
 
 
 @dataclass(frozen=True)
@@ -47,57 +55,64 @@ class TogetherStanding:
     wanted: tuple[TrialRequest, ...]
 
 
-def choose(session: Session, garment: models.Project, numbers: Sequence[int]) -> None:
-    """Choose which other garments are cut from the same cloth. Raises NotFound."""
-    chosen = [projects.project(session, n).id for n in dict.fromkeys(numbers) if n != garment.id]
-    buy_sheet.kept_sheet(session, garment.id).together = chosen
-    session.flush()
-    note(session, garment, "buy", "Chose what shares this purchase.", projects=chosen)
+def choose(session: Session, use: models.ClothUse, numbers: Sequence[int]) -> None:
+    """Choose which cloths of other garments are cut from the same length, by the numbers of their uses. Raises
+    NotFound."""
+    there = {one.id for garment in projects.projects(session) for one in garment.uses}
+    chosen = [number for number in dict.fromkeys(numbers) if number != use.id]
+    if not there.issuperset(chosen):
+        raise NotFound("One of these is not there any more; it may have been put away.")
+    before = shared_purchase.others(session, use.id)
+    shared_purchase.choose(session, use.id, chosen)
+    note(session, use, "buy", "shared", before={"uses": before}, after={"uses": chosen})
 
 
 def read_together(session: Session, now: Standing) -> TogetherStanding:
-    """What laying the chosen garments together on this one's cloth saves."""
-    open_ = projects.projects(session)
-    numbers = [n for n in buy_sheet.sheet(session, now.garment.id).together if n in {p.id for p in open_}]
-    rows = {row.id: row for row in open_}
-    sharers = [(now, *_on_cloth_of(now, now))]
-    sharers += [(one, *_on_cloth_of(one, now)) for one in standings(session, [rows[n] for n in numbers])]
+    """What laying the chosen cloths together on this one saves."""
+    numbers = set(shared_purchase.others(session, now.use.id))
+    there = [
+        one
+        for garment in standings(session, projects.projects(session))
+        for one in garment.uses
+        if one.use.id != now.use.id and not one.trim and not one.idle
+    ]
+    sharers = [(one, *_on_cloth_of(one, now)) for one in (now, *(one for one in there if one.use.id in numbers))]
     own, told = sharers[0][1], _told(sharers)
     both = None
     if own is not None and not told:
-        both = together(own, [Sharer(one.garment.name, problem, why) for one, problem, why in sharers])
+        both = together(own, [Sharer(str(one.use.id), problem, why) for one, problem, why in sharers])
     wanted = [both, *(problem for _, problem, _ in sharers)] if both is not None else []
     requests = tuple(TrialRequest(problem) for problem in wanted if problem is not None)
-    there = trial.known(session, (request.fingerprint for request in requests))
+    tried = trial.known(session, (request.fingerprint for request in requests))
 
     def bought(problem: Problem | None) -> Figure | None:
-        lay = trial.length_of(there.get(fingerprint(problem))) if problem is not None else None
+        lay = trial.length_of(tried.get(fingerprint(problem))) if problem is not None else None
         warp = now.tally.warp_taken.plan
         return None if lay is None or warp is None or both is None else purchase(lay, warp, now.order).to_buy
 
-    alone = {one.garment.id: (bought(problem), why) for one, problem, why in sharers}
+    alone = {one.use.id: (bought(problem), why) for one, problem, why in sharers}
     each = apart([figure for figure, why in alone.values() if not why])
     shared = bought(both)
-    others = [row for row in open_ if row.id != now.garment.id]
     members = [
         Member(
-            row,
-            row.id == now.garment.id or row.id in numbers,
-            row.cloth_id == now.garment.cloth_id,
-            alone[row.id][1] if row.id in alone else "",
-            alone[row.id][0] if row.id in alone else None,
+            one,
+            one.use.id == now.use.id or one.use.id in numbers,
+            one.use.cloth_id == now.use.cloth_id,
+            alone[one.use.id][1] if one.use.id in alone else "",
+            alone[one.use.id][0] if one.use.id in alone else None,
         )
-        for row in (now.garment, *others)
+        for one in (now, *there)
     ]
-    row = there.get(fingerprint(both)) if both is not None else None
-    price = cloths.as_cloth(now.main.row).price_per_m
+    row = tried.get(fingerprint(both)) if both is not None else None
+    names = {key: name for one, _, _ in sharers for key, name in one.names.items()}
+    price = cloths.as_cloth(now.cloth.row).price_per_m
     return TogetherStanding(
         tuple(members),
         each,
         shared,
         saving(each, shared, price),
         small_of(both, row),
-        told or why_not(row),
+        told or why_not(row, names),
         requests,
     )
 
@@ -114,13 +129,13 @@ def _told(sharers: Sequence[tuple[Standing, Problem | None, str]]) -> str:
 
 def _on_cloth_of(member: Standing, now: Standing) -> tuple[Problem | None, str]:
     """A garment on another one's cloth, or why not, as the end of a sentence."""
-    if not member.rows.pieces:
+    if not member.rows.cuts:
         return None, NO_PIECES
     width = now.tally.width
     if width is None:
         return None, now.tally.missing.get("width", "Measure the cloth's width first.")
     try:
-        problem = member.lay_on(now.main.row, width.value, now.coming, flaws=False)
+        problem = member.lay_on(now.cutting.laid, width.value, now.fit, flaws=False)
     except BadPiece as fault:
         return None, sentence_of(fault)
     if too_wide(problem):

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
@@ -10,9 +10,10 @@ from sqlalchemy.orm import Session
 
 from ...core.lay.answer import Lay, from_json
 from ...core.lay.drawing import Drawing, draw
-from ...core.lay.problem import Problem, fingerprint, to_json, too_wide_told
+from ...core.lay.named import called_by
+from ...core.lay.problem import Problem, fingerprint, too_wide_told
 from ...core.wording import joined
-from ...store import models, trial
+from ...store import lay_problem, models, trial
 from ..log import note
 from ..standing import Standing
 
@@ -67,7 +68,7 @@ def seconds_of(session: Session, now: Standing, part: Part) -> float:
         job = session.get(models.Job, now.chosen.job_id)
         if job is not None:
             return float(job.params["seconds"])
-    return min(now.garment.lay_seconds, MOST_SECONDS)
+    return min(now.use.lay_seconds, MOST_SECONDS)
 
 
 @dataclass(frozen=True)
@@ -84,10 +85,10 @@ class TrialsStanding:
 
 def trials_standing(session: Session, now: Standing, part: Part, wanted: Sequence[TrialRequest]) -> TrialsStanding:
     """How far the lays of a part are."""
-    job = trial.running(session, now.garment.id, part)
+    job = trial.running(session, now.use.id, part)
     missing = len(lacking(session, wanted, seconds_of(session, now, part)))
     if job is None:
-        error = trial.failed(session, now.garment.id, part)
+        error = trial.failed(session, now.use.id, part)
         return TrialsStanding(part, None, len(wanted) - missing, len(wanted), missing, error)
     prints = [one["print"] for one in job.params["trials"]]
     return TrialsStanding(part, job, trial.count(session, prints), len(prints), missing, "")
@@ -100,27 +101,23 @@ def begin_trials(session: Session, now: Standing, part: Part, wanted: Sequence[T
     if not missing:
         return None
     trial.forget_old(session)
-    earlier = trial.running(session, now.garment.id, part)
+    earlier = trial.running(session, now.use.id, part)
     if earlier is not None:
         earlier.cancel = True
     # helps hang on what was found before them, so the whole list goes along; what is there costs nothing
     asked = [
         {
-            "print": w.fingerprint,
-            "problem": to_json(w.problem),
+            "print": lay_problem.keep(session, w.problem),
             "group": w.group,
             "after": w.after,
             "enough": w.enough,
         }
         for w in wanted
     ]
-    job = models.Job(
-        project_id=now.garment.id, kind="trials", params={"what": part, "seconds": seconds, "trials": asked}
-    )
+    job = models.Job(use_id=now.use.id, kind="trials", params={"what": part, "seconds": seconds, "trials": asked})
     session.add(job)
     session.flush()
-    lays = "1 lay" if len(missing) == 1 else f"{len(missing)} lays"
-    note(session, now.garment, "buy", f"Began trying {lays} on the side.", part=part)
+    note(session, now.use, "buy", "trials-begun", count=len(missing), part=part)
     return job
 
 
@@ -149,9 +146,9 @@ def small_of(problem: Problem | None, row: models.Trial | None) -> SmallLay | No
     return None if problem is None or row is None else small_lay(problem, [(fold, lay) for fold, lay in row.lays])
 
 
-def why_not(row: models.Trial | None) -> str:
-    """Why a trial has no lay, as a sentence, or nothing."""
+def why_not(row: models.Trial | None, names: Mapping[str, str]) -> str:
+    """Why a trial has no lay, as a sentence, or nothing; ``names``: what its pieces are called."""
     if row is None:
         return ""
-    wide = [too_wide_told(piece, across, width) for piece, across, width in row.wide]
+    wide = [too_wide_told(called_by(names, piece), across, width) for piece, across, width in row.wide]
     return joined([*wide, *([row.why] if row.why else [])])

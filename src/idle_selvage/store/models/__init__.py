@@ -1,41 +1,61 @@
 """The tables, one a file."""
 
+from .bar import BarRow
 from .base import Base, UtcTime, now
 from .buy_sheet import BuySheet
 from .cloth import Cloth
+from .cloth_use import ClothUse
+from .cut import Cut
+from .flaw import Flaw
+from .item import ListItem, ListTick
 from .job import Job
 from .lay import LayRecord
+from .lay_problem import LayProblem
+from .load_cloth import LoadCloth
 from .load_task import LoadTask
 from .log_entry import LogEntry
 from .offer import Offer
 from .photo import Photo
 from .piece import Piece
 from .project import Project
-from .set_cloth import SetCloth
+from .reading import By, Reading
 from .settings import Settings
+from .shared_purchase import SharedPurchase
 from .swatch import Swatch
 from .trial import Trial
+from .trim_run import TrimRun
 from .true_sheet import TrueSheet
 from .true_test import TrueTest
 from .wash import Wash
 from .wash_load import WashLoad
 
 __all__ = [
+    "BarRow",
     "Base",
     "BuySheet",
+    "By",
     "Cloth",
+    "ClothUse",
+    "Cut",
+    "Flaw",
     "Job",
+    "LayProblem",
     "LayRecord",
+    "ListItem",
+    "ListTick",
+    "LoadCloth",
     "LoadTask",
     "LogEntry",
     "Offer",
     "Photo",
     "Piece",
     "Project",
-    "SetCloth",
+    "Reading",
     "Settings",
+    "SharedPurchase",
     "Swatch",
     "Trial",
+    "TrimRun",
     "TrueSheet",
     "TrueTest",
     "UtcTime",

@@ -11,12 +11,9 @@ from .base import Base
 
 
 class BuySheet(Base):
-    """What was typed on the sheets of Buy, a row per project: the envelope, strips, what is laid together, the list."""
+    """What was typed on the sheets of Buy for one cloth of a garment: the envelope, and strips."""
 
     __tablename__ = "buy_sheet"
-    project_id: Mapped[int] = mapped_column(ForeignKey("project.id"), primary_key=True)
+    use_id: Mapped[int] = mapped_column(ForeignKey("cloth_use.id"), primary_key=True)
     envelope: Mapped[dict[str, Any]] = mapped_column(default=dict)
     strips: Mapped[dict[str, Any]] = mapped_column(default=dict)
-    together: Mapped[list[Any]] = mapped_column(default=list)
-    items: Mapped[list[Any]] = mapped_column(default=list)
-    have: Mapped[list[Any]] = mapped_column(default=list)

@@ -6,16 +6,20 @@ from datetime import datetime
 from typing import Any
 
 from sqlalchemy import String
-from sqlalchemy.orm import Mapped, mapped_column
+from sqlalchemy.orm import Mapped, mapped_column, relationship
 
+from .bar import BarRow
 from .base import Base, now
+from .flaw import Flaw
+from .reading import Reading
+from .wash import Wash
 
 
 class Cloth(Base):
     """A length of cloth. Lengths in mm, mass in g/m², price per ``price_unit``.
 
-    ``like`` is the key under which past tests of like cloth are found; ``treated`` says that width and length in
-    hand were measured after pre-treatment.
+    ``like`` is the key under which past tests of like cloth are found. Its states are "as bought" and one after each
+    treatment (:attr:`treatments`); widths and lengths are readings, each in its state.
     """
 
     __tablename__ = "cloth"
@@ -26,10 +30,8 @@ class Cloth(Base):
     finish: Mapped[str] = mapped_column(String(20), default="", server_default="")
     colouring: Mapped[str] = mapped_column(String(20), default="", server_default="")
     like: Mapped[str] = mapped_column(String(30), default="", server_default="", index=True)
-    width_readings: Mapped[list[Any]] = mapped_column(default=list)
     margin_low: Mapped[float] = mapped_column(default=0.0)
     margin_high: Mapped[float] = mapped_column(default=0.0)
-    in_hand: Mapped[float | None]
     mass: Mapped[float | None]
     price: Mapped[float | None]
     price_unit: Mapped[str] = mapped_column(String(2), default="m")
@@ -43,12 +45,45 @@ class Cloth(Base):
     depth: Mapped[str] = mapped_column(String(10), default="medium")
     rub_grade: Mapped[int | None]
     ground: Mapped[str] = mapped_column(String(7), default="#C9D3D6")
-    bars: Mapped[dict[str, Any]] = mapped_column(default=dict)
-    flaws: Mapped[list[Any]] = mapped_column(default=list, server_default="[]")
     shop_fold: Mapped[float | None]
     answers: Mapped[dict[str, Any]] = mapped_column(default=dict, server_default="{}")
     style_number: Mapped[str] = mapped_column(String(120), default="", server_default="")
     place: Mapped[str] = mapped_column(String(120), default="", server_default="")
-    treated: Mapped[bool] = mapped_column(default=False, server_default="0")
     created_at: Mapped[datetime] = mapped_column(default=now)
     deleted_at: Mapped[datetime | None]
+    readings: Mapped[list[Reading]] = relationship(
+        lazy="selectin", cascade="all, delete-orphan", order_by=Reading.id, foreign_keys=Reading.cloth_id
+    )
+    flaws: Mapped[list[Flaw]] = relationship(
+        lazy="selectin", cascade="all, delete-orphan", order_by=(Flaw.position, Flaw.id)
+    )
+    bars: Mapped[list[BarRow]] = relationship(
+        lazy="selectin", cascade="all, delete-orphan", order_by=(BarRow.way, BarRow.position)
+    )
+    washes: Mapped[list[Wash]] = relationship(lazy="selectin", order_by=Wash.id, viewonly=True)
+
+    @property
+    def treatments(self) -> list[Wash]:
+        """The treatments it has had, the first one first; what a stand-in made up treats nothing."""
+        return [wash for wash in self.washes if wash.deleted_at is None and not wash.simulated]
+
+    @property
+    def state_id(self) -> int | None:
+        """The wash that brought it to its present state; None: it is as bought."""
+        done = self.treatments
+        return done[-1].id if done else None
+
+    def widths_in(self, state: int | None) -> tuple[float, ...]:
+        """The width readings of a state, mm."""
+        found = [row for row in self.readings if row.kind == "width" and row.wash_id == state]
+        return tuple(row.value for row in sorted(found, key=lambda row: row.place))
+
+    def length_in(self, state: int | None) -> float | None:
+        """Its measured length in a state, mm."""
+        found = [row.value for row in self.readings if row.kind == "length" and row.wash_id == state]
+        return found[-1] if found else None
+
+    @property
+    def states(self) -> tuple[int | None, ...]:
+        """Its states by the washes that brought it there, the first one None: as bought."""
+        return (None, *(wash.id for wash in self.treatments))

@@ -12,13 +12,17 @@ from .base import Base, now
 
 
 class Job(Base):
-    """Long work. ``spent`` seconds survive a restart, so that the rest can be done."""
+    """Long work for one cloth of a garment. ``spent`` seconds survive a restart, so that the rest can be done.
+
+    ``fingerprint``: the problem that is laid; ``params``: how it is searched, for trials which problems in which order.
+    """
 
     __tablename__ = "job"
     id: Mapped[int] = mapped_column(primary_key=True)
-    project_id: Mapped[int] = mapped_column(ForeignKey("project.id"), index=True)
+    use_id: Mapped[int] = mapped_column(ForeignKey("cloth_use.id"), index=True)
     kind: Mapped[str] = mapped_column(String(20), default="lay")
     state: Mapped[str] = mapped_column(String(12), default="waiting", index=True)
+    fingerprint: Mapped[str | None] = mapped_column(ForeignKey("lay_problem.fingerprint"))
     params: Mapped[dict[str, Any]]
     progress: Mapped[list[Any]] = mapped_column(default=list)
     refused: Mapped[list[Any]] = mapped_column(default=list)

@@ -6,25 +6,31 @@ from datetime import datetime
 from typing import Any
 
 from sqlalchemy import ForeignKey, String
-from sqlalchemy.orm import Mapped, mapped_column
+from sqlalchemy.orm import Mapped, mapped_column, relationship
 
 from .base import Base, now
+from .lay_problem import LayProblem
 
 
 class LayRecord(Base):
-    """A lay that was found, with the problem it answers. At most one of a project is chosen; ``picked`` by the
+    """A lay that was found, with the problem it answers. At most one of a cloth use is chosen; ``picked`` by the
     maker, and so not to be replaced by a better one of the same search."""
 
     __tablename__ = "lay"
     id: Mapped[int] = mapped_column(primary_key=True)
-    project_id: Mapped[int] = mapped_column(ForeignKey("project.id"), index=True)
+    use_id: Mapped[int] = mapped_column(ForeignKey("cloth_use.id"), index=True)
     job_id: Mapped[int | None] = mapped_column(ForeignKey("job.id"))
     fold: Mapped[str] = mapped_column(String(20))
-    fingerprint: Mapped[str] = mapped_column(String(16))
-    problem: Mapped[dict[str, Any]]
+    fingerprint: Mapped[str] = mapped_column(ForeignKey("lay_problem.fingerprint"), index=True)
     lay: Mapped[dict[str, Any]]
     #: the shrinkages planned with when it was made, per cent: {"warp": …, "weft": …}
     basis: Mapped[dict[str, Any]] = mapped_column(default=dict, server_default="{}")
     chosen: Mapped[bool] = mapped_column(default=False)
     picked: Mapped[bool] = mapped_column(default=False)
     created_at: Mapped[datetime] = mapped_column(default=now)
+    asked: Mapped[LayProblem] = relationship(lazy="joined")
+
+    @property
+    def problem(self) -> dict[str, Any]:
+        """The problem it answers, in its format."""
+        return self.asked.problem

@@ -11,11 +11,11 @@ from .base import Base
 
 
 class Offer(Base):
-    """What a shop offers for a project. Lengths in mm; shrinkages in per cent, null: as the project's cloth."""
+    """What a shop offers for one cloth of a garment. Lengths in mm; shrinkages in per cent, null: as that cloth."""
 
     __tablename__ = "offer"
     id: Mapped[int] = mapped_column(primary_key=True)
-    project_id: Mapped[int] = mapped_column(ForeignKey("project.id"), index=True)
+    use_id: Mapped[int] = mapped_column(ForeignKey("cloth_use.id"), index=True)
     name: Mapped[str] = mapped_column(String(120))
     width: Mapped[float]
     margin: Mapped[float] = mapped_column(default=20.0)

@@ -6,16 +6,18 @@ from datetime import datetime
 from typing import Any
 
 from sqlalchemy import ForeignKey, String
-from sqlalchemy.orm import Mapped, mapped_column
+from sqlalchemy.orm import Mapped, mapped_column, relationship
 
 from .base import Base, now
+from .cut import Cut
 
 
 class Piece(Base):
-    """A pattern piece; ``outline`` is as drawn or typed, ``seam`` still to be added.
+    """A pattern piece as it is on the paper, and how it is cut from each cloth of its garment (:attr:`cuts`).
 
-    Pieces that share ``meets`` meet on the bars across the cloth, ``meets_at`` mm up the seam line; ``centred`` on the
-    bars along it; ``hidden`` does not show when worn; ``hem``: hemmed at its low end.
+    ``half``: half of a symmetrical piece, its straight edge the fold. Pieces that share ``meets`` meet on the bars
+    across the cloth, ``meets_at`` mm up the seam line; ``centred`` on the bars along it; ``hem``: hemmed at its low
+    end.
     """
 
     __tablename__ = "piece"
@@ -25,16 +27,15 @@ class Piece(Base):
     outline: Mapped[list[Any]] = mapped_column(default=list)
     stations: Mapped[list[Any]] = mapped_column(default=list)
     smooth: Mapped[bool] = mapped_column(default=True)
-    copies: Mapped[int] = mapped_column(default=1)
-    pair: Mapped[bool] = mapped_column(default=False)
-    on_fold: Mapped[bool] = mapped_column(default=False)
-    grain: Mapped[str] = mapped_column(String(12), default="lengthwise")
-    one_way: Mapped[bool] = mapped_column(default=False)
-    seam: Mapped[float] = mapped_column(default=0.0)
+    half: Mapped[bool] = mapped_column(default=False)
     meets: Mapped[str] = mapped_column(String(40), default="", server_default="")
     meets_at: Mapped[float] = mapped_column(default=0.0, server_default="0.0")
     centred: Mapped[bool] = mapped_column(default=False, server_default="0")
-    hidden: Mapped[bool] = mapped_column(default=False, server_default="0")
     hem: Mapped[bool] = mapped_column(default=False, server_default="0")
     created_at: Mapped[datetime] = mapped_column(default=now)
     deleted_at: Mapped[datetime | None]
+    cuts: Mapped[list[Cut]] = relationship(lazy="selectin", cascade="all, delete-orphan", order_by=Cut.id)
+
+    def cut_from(self, use_id: int) -> Cut | None:
+        """How it is cut from one cloth, or None when it is not."""
+        return next((cut for cut in self.cuts if cut.use_id == use_id), None)

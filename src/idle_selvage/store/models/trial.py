@@ -5,7 +5,7 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import String, Text
+from sqlalchemy import ForeignKey, Text
 from sqlalchemy.orm import Mapped, mapped_column
 
 from .base import Base, now
@@ -19,8 +19,7 @@ class Trial(Base):
     """
 
     __tablename__ = "trial"
-    fingerprint: Mapped[str] = mapped_column(String(16), primary_key=True)
-    problem: Mapped[dict[str, Any]]
+    fingerprint: Mapped[str] = mapped_column(ForeignKey("lay_problem.fingerprint"), primary_key=True)
     lays: Mapped[list[Any]] = mapped_column(default=list)
     why: Mapped[str] = mapped_column(Text, default="")
     wide: Mapped[list[Any]] = mapped_column(default=list)

@@ -11,7 +11,8 @@ from .base import Base, now
 
 
 class Wash(Base):
-    """One wash of a length of cloth: how, the rag's grade (1 to 5), and what it measured afterwards."""
+    """One wash of a length of cloth: how, and the rag's grade (1 to 5). Unless a stand-in made it up it brings the
+    cloth to a new state; what was measured then are readings."""
 
     __tablename__ = "wash"
     id: Mapped[int] = mapped_column(primary_key=True)
@@ -19,8 +20,6 @@ class Wash(Base):
     at: Mapped[datetime] = mapped_column(default=now)
     how: Mapped[str] = mapped_column(String(120), default="")
     grade: Mapped[int | None]
-    length_after: Mapped[float | None]
-    width_after: Mapped[float | None]
     simulated: Mapped[bool] = mapped_column(default=False)
     #: the step of a load that it was, if it was planned
     task_id: Mapped[int | None] = mapped_column(ForeignKey("load_task.id", ondelete="SET NULL"))

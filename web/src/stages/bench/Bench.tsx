@@ -22,6 +22,16 @@ function Strip({ project, onDelete }: { project: ProjectLine; onDelete: () => vo
           </defs>
           <rect width="100%" height="100%" fill={`url(#${id})`} />
           <rect width="100%" height="100%" fill={`url(#${id}-weave)`} />
+          {project.beside.map((cloth, i) => (
+            <g key={i}>
+              <defs>
+                <ClothPattern id={`${id}-${i}`} cloth={cloth} scale={0.32} />
+              </defs>
+              <rect x={`${100 - 14 * (project.beside.length - i)}%`} width="14%" height="100%" fill={`url(#${id}-${i})`} />
+              <rect x={`${100 - 14 * (project.beside.length - i)}%`} width="14%" height="100%" fill={`url(#${id}-${i}-weave)`} />
+              <line x1={`${100 - 14 * (project.beside.length - i)}%`} x2={`${100 - 14 * (project.beside.length - i)}%`} y2="100%" className="strip-seam" />
+            </g>
+          ))}
         </svg>
         <span className="strip-label">
           <strong>{project.name}</strong>
@@ -42,7 +52,7 @@ function Strip({ project, onDelete }: { project: ProjectLine; onDelete: () => vo
             ))}
         </ol>
         <p>
-          {project.cloth.name || "no cloth yet"}
+          {[project.cloth, ...project.beside].map((c) => c.name).filter(Boolean).join(", ") || "no cloth yet"}
           {project.to_buy && (
             <>
               , <b>{project.to_buy}</b> to buy

@@ -1,11 +1,12 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { api, type Project, unwrap } from "../../api/client";
-import { useChanges, useChoices } from "../../api/hooks";
+import { useAt, useChanges, useChoices } from "../../api/hooks";
 import { OutOfDate } from "../../app/OutOfDate";
 import { Worked } from "../../app/Working";
 import { EntryChoice, EntryLength, EntryText } from "../../fields/Entry";
 import { Stack } from "./Stack";
+import { TrimPart } from "./TrimPart";
 import { Trying } from "./Trying";
 import { useBuyPart, useTrials } from "./useBuy";
 
@@ -13,8 +14,10 @@ import { useBuyPart, useTrials } from "./useBuy";
 export function Ask({ project }: { project: Project }) {
   const client = useQueryClient();
   const { purchase } = project;
-  const part = useBuyPart("extras", (id) =>
-    unwrap(api.GET("/api/projects/{project_id}/trials", { params: { path: { project_id: id }, query: { what: "extras" } } })),
+  const at = useAt();
+  const trim = project.uses.find((u) => u.id === project.use_id)?.trim ?? false;
+  const part = useBuyPart("extras", ({ path, query }) =>
+    unwrap(api.GET("/api/projects/{project_id}/trials", { params: { path, query: { ...query, what: "extras" } } })),
   );
   const trials = useTrials("extras", purchase ? part.data : undefined, () => {
     void part.again();
@@ -32,7 +35,7 @@ export function Ask({ project }: { project: Project }) {
             {stale && <OutOfDate why={stale.why} />}
             <Trying trials={trials} what={`Measuring what ${purchase.unmeasured.join(", ") || "each rule"} costs`} />
             <Stack purchase={purchase} label={`The purchase, line by line; together ${purchase.to_buy.text}`} />
-            <p className={purchase.proved ? "good" : "quiet"}>
+            <p className={purchase.proved ? "good" : "quiet"} hidden={trim}>
               {purchase.proved
                 ? "✓ No shorter lay would change what the shop cuts."
                 : `The least any lay of these pieces could ask for is ${purchase.least.text}.`}
@@ -42,10 +45,11 @@ export function Ask({ project }: { project: Project }) {
           <>
             <h1>How much to ask for</h1>
             <p>
-              {project.tally.find((t) => t.key === "to_buy")?.missing} <Link to={`/projects/${project.id}/lay`}>To the lay</Link>
+              {project.tally.find((t) => t.key === "to_buy")?.missing} {!trim && <Link to={at("lay")}>To the lay</Link>}
             </p>
           </>
         )}
+        {trim && <TrimPart project={project} />}
       </div>
       <aside className="facts">
         {purchase && <Thumbs project={project} />}

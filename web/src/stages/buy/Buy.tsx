@@ -1,5 +1,4 @@
-import { useSearchParams } from "react-router";
-import { useProject } from "../../api/hooks";
+import { usePart, useProject } from "../../api/hooks";
 import { Sections } from "../../app/Sections";
 import { Ask } from "./Ask";
 import { EnvelopePart } from "./EnvelopePart";
@@ -26,14 +25,12 @@ const PAGES: Record<Part, typeof Ask> = {
 /** Buy: how much, of which width, and whether the cupboard will do. */
 export function Buy() {
   const project = useProject().data!;
-  const [search, setSearch] = useSearchParams();
-  const part = PARTS.find((p) => p.value === search.get("part"))?.value ?? "ask";
-  const choose = (value: Part) => setSearch(value === "ask" ? {} : { part: value }, { replace: true });
+  const [part, choose] = usePart(PARTS);
   const Page = PAGES[part];
   return (
     <main className="stage buy">
       <Sections label="Parts of Buy" parts={PARTS} value={part} onChoose={choose} />
-      <Page key={part} project={project} />
+      <Page key={`${part}-${project.use_id}`} project={project} />
     </main>
   );
 }

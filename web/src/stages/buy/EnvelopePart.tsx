@@ -14,13 +14,13 @@ const plain = (found: Envelope) => ({
 
 /** The printed chart: size, row and column, where they cross, and another width. */
 export function EnvelopePart({ project }: { project: Project }) {
-  const part = useBuyPart<Envelope>("envelope", (id) => unwrap(api.GET("/api/projects/{project_id}/envelope", { params: { path: { project_id: id } } })));
+  const part = useBuyPart<Envelope>("envelope", (params) => unwrap(api.GET("/api/projects/{project_id}/envelope", { params })));
   const [convert, setConvert] = useState(false);
   const found = part.data;
   if (part.error) return <p className="spoil">{part.error.message}</p>;
   if (!found) return <p className="quiet">Fetching …</p>;
   async function change(body: EnvelopeChange) {
-    part.keep(await saved(api.PATCH("/api/projects/{project_id}/envelope", { params: { path: { project_id: project.id } }, body })));
+    part.keep(await saved(api.PATCH("/api/projects/{project_id}/envelope", { params: part.params, body })));
   }
   const { sizes, views } = plain(found);
   const view = views[found.view];

@@ -8,7 +8,7 @@ import { useBuyPart } from "./useBuy";
 
 /** The list for the shop: ticked off with a thumb, printed, or taken away. */
 export function ListPart({ project }: { project: Project }) {
-  const part = useBuyPart<ShopList>("list", (id) => unwrap(api.GET("/api/projects/{project_id}/list", { params: { path: { project_id: id } } })));
+  const part = useBuyPart<ShopList>("list", ({ path }) => unwrap(api.GET("/api/projects/{project_id}/list", { params: { path } })));
   const undo = useUndo();
   const [kind, setKind] = useState("zip");
   const [name, setName] = useState("");
@@ -18,7 +18,7 @@ export function ListPart({ project }: { project: Project }) {
   const found = part.data;
   if (part.error) return <p className="spoil">{part.error.message}</p>;
   if (!found) return <p className="quiet">Fetching …</p>;
-  const path = { project_id: project.id };
+  const { path } = part.params;
   async function add() {
     setError("");
     try {

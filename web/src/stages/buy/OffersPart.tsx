@@ -2,7 +2,7 @@ import { Button, Drawer } from "antd";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type NewOffer, type Offer, type OfferChange, type Offers, type Project, saved, unwrap } from "../../api/client";
-import { useChoices } from "../../api/hooks";
+import { useAsked, useChoices } from "../../api/hooks";
 import { useUndo } from "../../app/useUndo";
 import { Worked } from "../../app/Working";
 import { DraftScope, EntryChoice, EntryLength, EntryText } from "../../fields/Entry";
@@ -20,7 +20,7 @@ const ORDERS: { key: Order; label: string; of: (o: Offer) => number | undefined 
 
 /** Widths and prices side by side, each with its own lay. */
 export function OffersPart({ project }: { project: Project }) {
-  const part = useBuyPart<Offers>("offers", (id) => unwrap(api.GET("/api/projects/{project_id}/offers", { params: { path: { project_id: id } } })));
+  const part = useBuyPart<Offers>("offers", (params) => unwrap(api.GET("/api/projects/{project_id}/offers", { params })));
   const trials = useTrials("offers", part.data?.trials, () => void part.again());
   const undo = useUndo();
   const [by, setBy] = useState<Order>();
@@ -36,13 +36,13 @@ export function OffersPart({ project }: { project: Project }) {
     : found.offers;
   const lays = found.offers.flatMap((o) => (o.lay ? [o.lay] : []));
   const scale = fitting(Math.max(...lays.map((l) => l.length.mm)), Math.max(...lays.map((l) => l.width)), 240, 92);
-  const path = { project_id: project.id };
+  const { params } = part;
   async function add(body: NewOffer) {
-    const told = part.keep(await saved(api.POST("/api/projects/{project_id}/offers", { params: { path }, body })));
+    const told = part.keep(await saved(api.POST("/api/projects/{project_id}/offers", { params, body })));
     return told.offers.at(-1)?.id ?? undefined;
   }
   async function takeOut(offer: Offer) {
-    const at = { params: { path: { ...path, offer_id: offer.id! } } };
+    const at = { params: { ...params, path: { ...params.path, offer_id: offer.id! } } };
     part.keep(await saved(api.DELETE("/api/projects/{project_id}/offers/{offer_id}", at)));
     undo(`offer-${offer.id}`, `${offer.name} was taken out.`, async () => part.keep(await saved(api.POST("/api/projects/{project_id}/offers/{offer_id}/restore", at))));
   }
@@ -95,9 +95,9 @@ export function OffersPart({ project }: { project: Project }) {
         </table>
       )}
       <OfferDrawer key={open ?? "none"} offer={found.offers.find((o) => o.id !== null && o.id === open)} onClose={() => setOpen(undefined)}
-        onChange={async (id, body) => { part.keep(await saved(api.PATCH("/api/projects/{project_id}/offers/{offer_id}", { params: { path: { ...path, offer_id: id } }, body }))); }}
+        onChange={async (id, body) => { part.keep(await saved(api.PATCH("/api/projects/{project_id}/offers/{offer_id}", { params: { ...params, path: { ...params.path, offer_id: id } }, body }))); }}
         onTakeOut={takeOut} />
-      <ShopDrawer open={shop} projectId={project.id} onClose={() => setShop(false)} onAdd={async (shop_number) => { await add({ shop_number }); }} />
+      <ShopDrawer open={shop} onClose={() => setShop(false)} onAdd={async (shop_number) => { await add({ shop_number }); }} />
     </>
   );
 }
@@ -145,11 +145,12 @@ function OfferDrawer({ offer, onChange, onTakeOut, onClose }: {
   );
 }
 
-function ShopDrawer({ open, projectId, onClose, onAdd }: { open: boolean; projectId: number; onClose: () => void; onAdd: (number: string) => Promise<void> }) {
+function ShopDrawer({ open, onClose, onAdd }: { open: boolean; onClose: () => void; onAdd: (number: string) => Promise<void> }) {
+  const { id, key, params } = useAsked();
   const list = useQuery({
-    queryKey: ["buy", projectId, "shop"],
+    queryKey: ["buy", id, key, "shop"],
     enabled: open,
-    queryFn: () => unwrap(api.GET("/api/projects/{project_id}/shop", { params: { path: { project_id: projectId } } })),
+    queryFn: () => unwrap(api.GET("/api/projects/{project_id}/shop", { params })),
   });
   return (
     <Drawer closeIcon="Close" title={list.data?.shop ?? "The shop’s list"} open={open} onClose={onClose} size={560}>

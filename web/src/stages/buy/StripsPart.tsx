@@ -7,12 +7,12 @@ const orNull = (text: string) => (text.trim() ? text : null);
 
 /** Gathered strips and ruffles, and bias tape out of a rectangle. */
 export function StripsPart({ project }: { project: Project }) {
-  const part = useBuyPart<Strips>("strips", (id) => unwrap(api.GET("/api/projects/{project_id}/strips", { params: { path: { project_id: id } } })));
+  const part = useBuyPart<Strips>("strips", (params) => unwrap(api.GET("/api/projects/{project_id}/strips", { params })));
   const found = part.data;
   if (part.error) return <p className="spoil">{part.error.message}</p>;
   if (!found) return <p className="quiet">Fetching …</p>;
   async function change(body: StripsChange) {
-    part.keep(await saved(api.PATCH("/api/projects/{project_id}/strips", { params: { path: { project_id: project.id } }, body })));
+    part.keep(await saved(api.PATCH("/api/projects/{project_id}/strips", { params: part.params, body })));
   }
   const length = (label: string, key: "edge" | "depth" | "hem" | "seam" | "long" | "wide" | "tape" | "tape_seam") => (
     <EntryLength label={label} path={key} value={found[key]?.text ?? ""} onSave={(t) => change({ [key]: orNull(t) })} />

@@ -7,16 +7,16 @@ import { useBuyPart, useTrials } from "./useBuy";
 
 /** Several garments from one cloth: laid together, and what that saves. */
 export function TogetherPart({ project }: { project: Project }) {
-  const part = useBuyPart<Together>("together", (id) => unwrap(api.GET("/api/projects/{project_id}/together", { params: { path: { project_id: id } } })));
+  const part = useBuyPart<Together>("together", (params) => unwrap(api.GET("/api/projects/{project_id}/together", { params })));
   const trials = useTrials("together", part.data?.trials, () => void part.again());
   const found = part.data;
   if (part.error) return <p className="spoil">{part.error.message}</p>;
   if (!found) return <p className="quiet">Fetching …</p>;
-  const chosen = found.projects.filter((p) => p.chosen && p.project_id !== project.id).map((p) => p.project_id);
-  async function choose(projects: number[]) {
+  const chosen = found.uses.filter((p) => p.chosen && p.use_id !== project.use_id).map((p) => p.use_id);
+  async function choose(uses: number[]) {
     // the tick stands at once; the answer says what it means
-    part.keep({ ...found!, projects: found!.projects.map((p) => ({ ...p, chosen: p.project_id === project.id || projects.includes(p.project_id) })) });
-    part.keep(await saved(api.PUT("/api/projects/{project_id}/together", { params: { path: { project_id: project.id } }, body: { projects } })));
+    part.keep({ ...found!, uses: found!.uses.map((p) => ({ ...p, chosen: p.use_id === project.use_id || uses.includes(p.use_id) })) });
+    part.keep(await saved(api.PUT("/api/projects/{project_id}/together", { params: part.params, body: { uses } })));
   }
   return (
     <div className="buy-two">
@@ -36,14 +36,14 @@ export function TogetherPart({ project }: { project: Project }) {
       <aside className="facts">
         <h2>Cut from one length</h2>
         <ul className="plain-list sharers">
-          {found.projects.map((p) => (
-            <li key={p.project_id}>
+          {found.uses.map((p) => (
+            <li key={p.use_id}>
               <label className="tick">
-                <input type="checkbox" checked={p.chosen} disabled={p.project_id === project.id}
-                  onChange={(e) => void choose(e.target.checked ? [...chosen, p.project_id] : chosen.filter((n) => n !== p.project_id))} />{" "}
+                <input type="checkbox" checked={p.chosen} disabled={p.use_id === project.use_id}
+                  onChange={(e) => void choose(e.target.checked ? [...chosen, p.use_id] : chosen.filter((n) => n !== p.use_id))} />{" "}
                 {p.name}
               </label>
-              {p.same_cloth && p.project_id !== project.id && <span className="quiet">plans with the same cloth</span>}
+              {p.same_cloth && p.use_id !== project.use_id && <span className="quiet">plans with the same cloth</span>}
               {p.chosen && p.why_not && <span className="spoil">{p.why_not}</span>}
               {p.alone && <span className="quiet">alone <Worked figure={p.alone} label={`${p.name} alone`}>{p.alone.text}</Worked></span>}
             </li>

@@ -16,13 +16,13 @@ export function WillItDoPart({ project }: { project: Project }) {
   const [search, setSearch] = useSearchParams();
   const asked = Number(search.get("cloth")) || undefined;
   const cupboard = useCupboard();
-  const part = useBuyPart<WillItDo>(`cupboard-${asked ?? ""}`, (id) =>
-    unwrap(api.GET("/api/projects/{project_id}/will-it-do", { params: { path: { project_id: id }, query: { cloth_id: asked ?? null } } })),
+  const part = useBuyPart<WillItDo>(`cupboard-${asked ?? ""}`, ({ path, query }) =>
+    unwrap(api.GET("/api/projects/{project_id}/will-it-do", { params: { path, query: { ...query, cloth_id: asked ?? null } } })),
   );
   const trials = useTrials("cupboard", asked ? part.data?.trials : undefined, () => void part.again(), asked);
   const found = part.data;
   // what is there to be tried comes first
-  const lines = (cupboard.data?.cloths ?? []).toSorted((a, b) => Number(!a.cloth.in_hand) - Number(!b.cloth.in_hand));
+  const lines = (cupboard.data?.cloths ?? []).toSorted((a, b) => Number(!a.cloth.length_now) - Number(!b.cloth.length_now));
   const cloth = lines.find((l) => l.cloth.id === asked)?.cloth;
   return (
     <div className="buy-two">
@@ -60,7 +60,7 @@ export function WillItDoPart({ project }: { project: Project }) {
         <ul className="plain-list chooser">
           {lines.map((line) => (
             <li key={line.cloth.id}>
-              <button type="button" aria-pressed={line.cloth.id === asked} onClick={() => setSearch({ part: "cupboard", cloth: String(line.cloth.id) }, { replace: true })}>
+              <button type="button" aria-pressed={line.cloth.id === asked} onClick={() => setSearch((old) => { old.set("cloth", String(line.cloth.id)); return old; }, { replace: true })}>
                 <i style={{ background: line.cloth.ground }} />
                 <span><b>{line.cloth.name || "a cloth without a name"}</b><small>{line.left}</small></span>
               </button>

@@ -1,16 +1,19 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { api, saved, type Trials, unwrap } from "../../api/client";
-import { useProjectId } from "../../api/hooks";
+import { useAsked } from "../../api/hooks";
+
+type Asked = ReturnType<typeof useAsked>;
 
 /** One part of Buy: fetched, kept up to date while lays are tried for it, and put in place of the old after a change. */
-export function useBuyPart<T>(part: string, fetch: (id: number) => Promise<T>) {
+export function useBuyPart<T>(part: string, fetch: (params: Asked["params"]) => Promise<T>) {
   const client = useQueryClient();
-  const id = useProjectId();
-  const key = ["buy", id, part];
-  const found = useQuery({ queryKey: key, queryFn: () => fetch(id), placeholderData: (old) => old });
+  const { id, key: cloth, params } = useAsked();
+  const key = ["buy", id, cloth, part];
+  const found = useQuery({ queryKey: key, queryFn: () => fetch(params) });
   return {
     id,
+    params,
     data: found.data,
     error: found.error,
     keep: (data: T) => {
@@ -27,23 +30,22 @@ export function useBuyPart<T>(part: string, fetch: (id: number) => Promise<T>) {
  * one is there. Stopped by hand, they are not begun again by themselves.
  */
 export function useTrials(what: "extras" | "offers" | "together" | "cupboard", trials: Trials | undefined, onNews: () => void, clothId?: number) {
-  const id = useProjectId();
+  const { id, key: cloth, params } = useAsked();
   const client = useQueryClient();
   const [stopped, setStopped] = useState(false);
   const begun = useRef("");
-  const key = ["buy", id, "trials", what, clothId];
-  const path = { path: { project_id: id } };
+  const key = ["buy", id, cloth, "trials", what, clothId];
   const followed = useQuery({
     queryKey: key,
     enabled: trials !== undefined && trials.state !== "idle",
-    queryFn: () => unwrap(api.GET("/api/projects/{project_id}/trials", { params: { ...path, query: { what, cloth_id: clothId ?? null } } })),
+    queryFn: () => unwrap(api.GET("/api/projects/{project_id}/trials", { params: { ...params, query: { ...params.query, what, cloth_id: clothId ?? null } } })),
     refetchInterval: (query) => (query.state.data && query.state.data.state === "idle" ? false : 500),
     staleTime: 0,
   }).data;
   const told = trials && trials.state !== "idle" && followed ? followed : trials;
   async function begin() {
     setStopped(false);
-    const next = await unwrap(api.POST("/api/projects/{project_id}/trials", { params: path, body: { what, cloth_id: clothId ?? null } }));
+    const next = await unwrap(api.POST("/api/projects/{project_id}/trials", { params, body: { what, cloth_id: clothId ?? null } }));
     client.setQueryData(key, next);
     onNews();
   }

@@ -45,15 +45,20 @@ export function ClothStage() {
         headline={
           width?.figure ? (
             <>
-              <Worked figure={width.figure} label="width after washing">{width.figure.text}</Worked>{" "}
-              {project.school === "fit" ? "to lay on, raw" : "to lay on after washing"}
+              <Worked figure={width.figure} label={width.label}>{width.figure.text}</Worked> to lay on: {width.label}
             </>
-          ) : cloth.width_readings.length === 0 ? (
+          ) : cloth.states.every((s) => s.widths.length === 0) ? (
             "How wide is the cloth?"
           ) : (
             width?.missing
           )
         }
+        said={project.washed_width && (
+          <>
+            From selvage to selvage it {project.washed_width.note ? "will be about" : "is"}{" "}
+            <Worked figure={project.washed_width} label="width, selvage to selvage">{project.washed_width.text}</Worked> when it is cut.
+          </>
+        )}
         commands={<Button onClick={() => setChoosing(true)}>From the cupboard</Button>}
       />
       {choosing && <FromCupboard onClose={() => setChoosing(false)} />}

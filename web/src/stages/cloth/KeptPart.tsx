@@ -62,8 +62,12 @@ export function KeptPart({ cloth, onChange, onNews }: PartProps & { onNews: () =
         onSave={(style_number) => onChange({ style_number })} />
       <h2>Pre-treatment</h2>
       <Washes cloth={cloth} onNews={onNews} />
-      <EntryTick label="Width and length were measured after pre-treatment: nothing more will shrink" value={cloth.treated}
-        onSave={(treated) => onChange({ treated })} />
+      {cloth.washes.length === 0 && (
+        <EntryTick label="It was treated before, and no wash was written down" value={cloth.treated} onSave={(treated) => onChange({ treated })} />
+      )}
+      {cloth.treated && cloth.width_now?.note && (
+        <p className="look">Measure its width and length again, under Measures: until then they are told from what they were.</p>
+      )}
       <Photo cloth={cloth} onNews={onNews} />
     </>
   );

@@ -1,7 +1,10 @@
 import { Button } from "antd";
+import { useState } from "react";
+import type { Cloth } from "../../api/client";
 import { useChoices } from "../../api/hooks";
-import { EntryChoice, EntryLength, EntryText } from "../../fields/Entry";
+import { DraftScope, EntryChoice, EntryLength, EntryText } from "../../fields/Entry";
 import type { PartProps } from "../../cupboard/ClothEditor";
+import { States } from "./States";
 
 /** Fibres and their shares; one fibre is all of it. */
 function Blend({ cloth, onChange }: PartProps) {
@@ -37,18 +40,23 @@ function Blend({ cloth, onChange }: PartProps) {
   );
 }
 
-/** Name, fibres, widths, margins, length, weight, price, colour. */
+/** Name, fibres, widths, margins, length, weight, price, colour. Widths and length are those of one state of the cloth. */
 export function MeasuresPart({ cloth, onChange, onTyping }: PartProps & { onTyping: (key: string) => (mm: number | undefined) => void }) {
   const choices = useChoices();
+  const [chosen, setChosen] = useState(cloth.state);
+  const state = cloth.states.find((s) => s.id === chosen) ?? cloth.states.at(-1)!;
+  const now = state.id === cloth.state;
+  // what is only predicted is shown as what it is about, until it is measured
+  const about = (figure: Cloth["width_now"]) => (now && figure?.note ? `about ${figure.text}` : undefined);
 
   function reading(i: number) {
     return async (text: string) => {
-      const kept: (number | string)[] = cloth.width_readings.map((r) => r.mm);
+      const kept: (number | string)[] = state.widths.map((r) => r.mm);
       const at = Math.min(i, kept.length);
       if (text.trim()) kept[at] = text;
       else kept.splice(i, 1);
       try {
-        await onChange({ width_readings: kept });
+        await onChange({ width_readings: kept, state: state.id });
       } catch (fault) {
         const refusal = fault as { fields?: { path: string; message: string }[] };
         for (const f of refusal.fields ?? []) if (f.path === `width_readings.${at}`) f.path = `width_readings.${i}`;
@@ -56,19 +64,26 @@ export function MeasuresPart({ cloth, onChange, onTyping }: PartProps & { onTypi
       }
     };
   }
-  const optional = (key: "in_hand" | "mass" | "price") => (text: string) => onChange({ [key]: text.trim() ? text : null });
+  const optional = (key: "mass" | "price") => (text: string) => onChange({ [key]: text.trim() ? text : null });
   return (
     <>
       <EntryText label="Name" path="name" value={cloth.name} placeholder="such as Linen stripe" onSave={(name) => onChange({ name })} />
-      <fieldset>
-        <legend>Width, selvage to selvage, in three places</legend>
-        <div className="three">
-          {[0, 1, 2].map((i) => (
-            <EntryLength key={i} bare label={`Width, reading ${i + 1}`} path={`width_readings.${i}`} placeholder={`place ${i + 1}`}
-              value={cloth.width_readings[i]?.text ?? ""} onTyping={onTyping(`width_readings.${i}`)} onSave={reading(i)} />
-          ))}
-        </div>
-      </fieldset>
+      <States cloth={cloth} value={state.id} onChoose={setChosen} />
+      <DraftScope value={`cloth-${cloth.id}-${state.id}`} key={state.id}>
+        <fieldset>
+          <legend>Width, selvage to selvage, in three places</legend>
+          <div className="three">
+            {[0, 1, 2].map((i) => (
+              <EntryLength key={i} bare label={`Width, reading ${i + 1}`} path={`width_readings.${i}`}
+                placeholder={about(cloth.width_now) ?? `place ${i + 1}`}
+                value={state.widths[i]?.text ?? ""} onTyping={now ? onTyping(`width_readings.${i}`) : undefined} onSave={reading(i)} />
+            ))}
+          </div>
+        </fieldset>
+        <EntryLength label={now ? "Length in hand, if any" : `Length ${state.name}`} path="in_hand" value={state.length?.text ?? ""}
+          placeholder={about(cloth.length_now)} onTyping={now ? onTyping("in_hand") : undefined}
+          onSave={(text) => onChange({ in_hand: text.trim() ? text : null, state: state.id })} />
+      </DraftScope>
       <div className="two">
         <EntryLength label="Near selvage not used" path="margin_low" value={cloth.margin_low.text} onTyping={onTyping("margin_low")} onSave={(v) => onChange({ margin_low: v })} />
         <EntryLength label="Far selvage not used" path="margin_high" value={cloth.margin_high.text} onTyping={onTyping("margin_high")} onSave={(v) => onChange({ margin_high: v })} />
@@ -78,7 +93,6 @@ export function MeasuresPart({ cloth, onChange, onTyping }: PartProps & { onTypi
       <div className="two">
         <EntryChoice label="Weave or kind" value={cloth.weave} options={choices?.weaves ?? []} onSave={(weave) => onChange({ weave })} />
         <EntryChoice label="Finish" value={cloth.finish} options={choices?.finishes ?? []} onSave={(finish) => onChange({ finish })} />
-        <EntryLength label="Length in hand, if any" path="in_hand" value={cloth.in_hand?.text ?? ""} onTyping={onTyping("in_hand")} onSave={optional("in_hand")} />
         <EntryText label="Weight" path="mass" unit="g/m²" value={cloth.mass?.toString() ?? ""} onSave={optional("mass")} />
         <EntryText label="Price" path="price" unit={`per ${cloth.price_unit}`} value={cloth.price?.toFixed(2) ?? ""} onSave={optional("price")} />
         <EntryChoice label="Price is for one" value={cloth.price_unit} options={[{ value: "m", label: "metre" }, { value: "yd", label: "yard" }]}

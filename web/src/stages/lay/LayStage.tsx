@@ -2,16 +2,17 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Button, Drawer, Segmented } from "antd";
 import { useEffect, useRef, useState } from "react";
 import { api, type Job, type Lay, type Project, type Refusal, saved, type Shape, unwrap } from "../../api/client";
-import { useChanges, useChoices, useProject } from "../../api/hooks";
+import { useAsked, useChanges, useChoices, useProject } from "../../api/hooks";
 import { OutOfDate } from "../../app/OutOfDate";
 import { points } from "../../draw/outline";
 import { EntryLength, EntryText, EntryTick } from "../../fields/Entry";
 import { LayPicture } from "../../lay-table/LayPicture";
 
-function useLay(id: number) {
+function useLay() {
+  const { id, key, params } = useAsked();
   return useQuery({
-    queryKey: ["lay", id],
-    queryFn: () => unwrap(api.GET("/api/projects/{project_id}/lay", { params: { path: { project_id: id } } })),
+    queryKey: ["lay", id, key],
+    queryFn: () => unwrap(api.GET("/api/projects/{project_id}/lay", { params })),
   });
 }
 
@@ -121,7 +122,7 @@ export function LayStage() {
   const changes = useChanges();
   const choices = useChoices();
   const client = useQueryClient();
-  const found = useLay(project.id);
+  const found = useLay();
   const job = useJob(project);
   const [chosen, setChosen] = useState<string>();
   const [view, setView] = useState<"pinned" | "opened">("pinned");
@@ -136,9 +137,9 @@ export function LayStage() {
   async function begin() {
     setError("");
     try {
-      const next = await saved(api.POST("/api/projects/{project_id}/lays", { params: { path: { project_id: project.id } }, body: { seed: 1 } }));
+      const next = await saved(api.POST("/api/projects/{project_id}/lays", { ...changes.path, body: { seed: 1 } }));
       client.setQueryData(["job", next.id], next);
-      client.setQueryData<Project>(["project", project.id], (old) => (old ? { ...old, job: next } : old));
+      client.setQueryData<Project>(["project", project.id, changes.key], (old) => (old ? { ...old, job: next } : old));
     } catch (fault) {
       setError((fault as Refusal).message);
     }
@@ -147,10 +148,11 @@ export function LayStage() {
     if (job) await saved(api.POST("/api/jobs/{job_id}/cancel", { params: { path: { job_id: job.id } } }));
   }
   async function choose(lay_id: number) {
-    changes.keep(await saved(api.POST("/api/projects/{project_id}/lay/choose", { params: { path: { project_id: project.id } }, body: { lay_id } })));
+    changes.keep(await saved(api.POST("/api/projects/{project_id}/lay/choose", { ...changes.path, body: { lay_id } })));
     setChosen(undefined);
   }
   const { wishes } = project;
+  const width = project.tally.find((t) => t.key === "width");
   const folds = (fold: string) => (on: boolean) =>
     changes.lay({ folds: on ? [...wishes.folds, fold] : wishes.folds.filter((f) => f !== fold) });
 
@@ -181,10 +183,10 @@ export function LayStage() {
           )}
           {lay && (
             <span className="takeaway">
-              <a href={`/api/projects/${project.id}/lay.svg?view=${lay.fold === "open" ? "pinned" : view}`} download>
+              <a href={`/api/projects/${project.id}/lay.svg?use=${project.use_id}&view=${lay.fold === "open" ? "pinned" : view}`} download>
                 Take it away 1:1 (SVG)
               </a>
-              <a href={`/api/projects/${project.id}/lay.json`} download>
+              <a href={`/api/projects/${project.id}/lay.json?use=${project.use_id}`} download>
                 as JSON
               </a>
             </span>
@@ -201,7 +203,7 @@ export function LayStage() {
           <>
             <section aria-label="The cloth">
               <h2>{project.cloth.name || "The cloth"}</h2>
-              <p>{project.tally.find((t) => t.key === "width")?.figure?.text} usable after washing</p>
+              <p>{width?.figure?.text} {width?.label}</p>
               <p>
                 {drawing?.shapes.length} to pin, {lay.opened.shapes.length} pieces cut; {(lay.utilisation * 100).toFixed(0)} % of the cloth used
               </p>

@@ -1,12 +1,14 @@
 import { Button } from "antd";
 import { useMemo, useRef, useState } from "react";
-import { api, type NotRead, type Piece, type Project, saved } from "../../api/client";
-import { useChanges, useChoices, useProject } from "../../api/hooks";
+import { api, type NotRead, type Piece, type Project, saved, type Use } from "../../api/client";
+import { useChanges, useChoices, usePart, useProject } from "../../api/hooks";
+import { Sections } from "../../app/Sections";
 import { useUndo } from "../../app/useUndo";
 import { bounds } from "../../draw/outline";
 import { useSize } from "../../draw/useSize";
 import { DraftScope, EntryChoice, EntryLength, EntryText, EntryTick } from "../../fields/Entry";
 import { PieceShape } from "../../draw/PieceShape";
+import { CutsTable } from "./CutsTable";
 import { StationsDrawer } from "./StationsDrawer";
 
 type Spot = { piece: Piece; x: number; y: number; left: number; top: number; width: number; height: number };
@@ -45,13 +47,18 @@ function arrange(pieces: Piece[], width: number, height: number): { scale: numbe
   return { scale, spots: [], high: height };
 }
 
-function Facts({ piece, onChange, onTakeOut }: { piece: Piece; onChange: () => void; onTakeOut: () => void }) {
+function Facts({ piece, uses, onChange, onTakeOut }: { piece: Piece; uses: Use[]; onChange: () => void; onTakeOut: () => void }) {
   const { piece: change } = useChanges();
+  const first = piece.cuts[0];
   return (
     <section aria-label="The chosen piece">
       <h2>{piece.name}</h2>
       {piece.fault && <p className="spoil">{piece.fault}</p>}
-      <p>{piece.how_cut}</p>
+      {piece.cuts.length < 2 ? <p>{piece.how_cut}</p> : (
+        <ul className="plain-list">
+          {piece.cuts.map((c) => <li key={c.use_id}>{c.how_cut}, of {uses.find((u) => u.id === c.use_id)?.name}</li>)}
+        </ul>
+      )}
       <p>{piece.size}, at the cut line</p>
       <p>{piece.seam.mm > 0 ? `${piece.seam.text} seam allowance added all round${piece.on_fold ? " but the fold" : ""}` : "seam allowance included"}</p>
       <p className="commands">
@@ -59,7 +66,7 @@ function Facts({ piece, onChange, onTakeOut }: { piece: Piece; onChange: () => v
         <Button onClick={onTakeOut}>Take out</Button>
       </p>
       <DraftScope value={`piece-${piece.id}`}>
-        <EntryTick label="does not show when worn (facing, pocket bag)" value={piece.hidden} onSave={(hidden) => change(piece.id, { hidden })} />
+        <EntryTick label="does not show when worn (facing, pocket bag)" value={piece.hidden} onSave={(hidden) => change(piece.id, { hidden }, first?.use_id)} />
         <EntryTick label="has a hem at its low end" value={piece.hem} onSave={(hem) => change(piece.id, { hem })} />
         {piece.grain === "lengthwise" && (
           <>
@@ -102,9 +109,15 @@ function Care({ project }: { project: Project }) {
   );
 }
 
+const PARTS = [
+  { value: "pieces", label: "The pieces" },
+  { value: "cuts", label: "What is cut from what" },
+] as const;
+
 /** Plan: what is made, its pieces at one scale. */
 export function Plan() {
   const project = useProject().data!;
+  const [part, choose] = usePart(PARTS);
   const changes = useChanges();
   const undo = useUndo();
   const { ref, width, height } = useSize<HTMLDivElement>();
@@ -116,7 +129,7 @@ export function Plan() {
   const [error, setError] = useState("");
   const { scale, spots, high } = useMemo(() => arrange(project.pieces, width, height), [project.pieces, width, height]);
   const piece = project.pieces.find((p) => p.id === chosen);
-  const copies = project.pieces.reduce((sum, p) => sum + p.copies, 0);
+  const copies = project.uses.reduce((sum, u) => sum + u.copies, 0);
 
   async function read(picked: File) {
     setError("");
@@ -129,6 +142,7 @@ export function Plan() {
     try {
       const told = await saved(
         api.POST("/api/projects/{project_id}/pieces/svg", {
+          // a new piece goes to the main cloth
           params: { path: { project_id: changes.id } },
           body: { file_name: picked.name, svg: await picked.text() },
         }),
@@ -143,7 +157,7 @@ export function Plan() {
   }
 
   async function takeOut(gone: Piece) {
-    const path = { params: { path: { piece_id: gone.id } } };
+    const path = { params: { path: { piece_id: gone.id }, query: changes.query } };
     changes.keep(await saved(api.DELETE("/api/pieces/{piece_id}", path)));
     undo(`out-${gone.id}`, `${gone.name} was taken out.`, async () => changes.keep(await saved(api.POST("/api/pieces/{piece_id}/restore", path))));
   }
@@ -151,6 +165,9 @@ export function Plan() {
   return (
     <main className="stage with-facts">
       <div className="picture-side">
+        <Sections label="Parts of Plan" parts={PARTS} value={part} onChoose={choose} />
+        {part === "cuts" ? <CutsTable project={project} /> : (
+        <>
         <h1>
           {project.pieces.length === 0
             ? "Which pieces will be cut?"
@@ -203,10 +220,12 @@ export function Plan() {
             )
           )}
         </div>
+        </>
+        )}
       </div>
       <aside className="facts">
         {piece ? (
-          <Facts piece={piece} onChange={() => setForm(piece)} onTakeOut={() => void takeOut(piece)} />
+          <Facts piece={piece} uses={project.uses} onChange={() => setForm(piece)} onTakeOut={() => void takeOut(piece)} />
         ) : (
           project.pieces.length > 0 && <p className="quiet">Touch a piece for its facts.</p>
         )}

@@ -24,11 +24,13 @@ const blank: Form = {
 };
 
 function fromPiece(piece: Piece): Form {
+  // as it is cut from the first cloth; the others have a table of their own
+  const cut = piece.cuts[0] ?? piece;
   return {
     name: piece.name,
     rows: piece.stations.map((s) => ({ along: s.along.text, left: s.left.text, right: s.right.text })),
-    smooth: piece.smooth, copies: String(piece.copies), pair: piece.pair, on_fold: piece.on_fold,
-    grain: piece.grain, one_way: piece.one_way, seam: piece.seam.text,
+    smooth: piece.smooth, copies: String(cut.copies), pair: cut.pair, on_fold: cut.on_fold,
+    grain: cut.grain, one_way: cut.one_way, seam: cut.seam.text,
   };
 }
 
@@ -88,7 +90,7 @@ export function StationsDrawer({ piece, onClose }: Props) {
 
   const filled = form.rows.filter((r) => r.along.trim() || r.left.trim() || (!form.on_fold && r.right.trim()));
   // what was not typed anew is sent back exactly, not as rounded for reading
-  const known = piece ? [...piece.stations.flatMap((s) => [s.along, s.left, s.right]), piece.seam] : [];
+  const known = piece ? [...piece.stations.flatMap((s) => [s.along, s.left, s.right]), piece.cuts[0]?.seam ?? piece.seam] : [];
   const exact = (text: string) => known.find((length) => length.text === text)?.mm ?? text;
   const stations = filled.map((r) => ({ along: exact(r.along), left: exact(r.left), right: form.on_fold ? 0 : exact(r.right) }));
   const asked = JSON.stringify([stations, form.smooth, form.on_fold, form.seam]);
@@ -143,7 +145,7 @@ export function StationsDrawer({ piece, onClose }: Props) {
       changes.keep(
         await saved(
           piece
-            ? api.PATCH("/api/pieces/{piece_id}", { params: { path: { piece_id: piece.id } }, body: shared })
+            ? api.PATCH("/api/pieces/{piece_id}", { params: { path: { piece_id: piece.id }, query: { use: piece.cuts[0]?.use_id ?? null } }, body: shared })
             : api.POST("/api/projects/{project_id}/pieces", { params: { path: { project_id: changes.id } }, body: shared }),
         ),
       );

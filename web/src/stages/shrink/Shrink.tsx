@@ -1,8 +1,6 @@
-import { useState } from "react";
-import { useSearchParams } from "react-router";
-import { useProject, useShrink } from "../../api/hooks";
+import { usePart, useProject, useShrink } from "../../api/hooks";
 import { Sections } from "../../app/Sections";
-import { DraftScope, EntryChoice } from "../../fields/Entry";
+import { DraftScope } from "../../fields/Entry";
 import { SetPart } from "./SetPart";
 import { SwatchPart } from "./SwatchPart";
 import { TreatPart } from "./TreatPart";
@@ -14,27 +12,16 @@ const PARTS = [
   { value: "set", label: "Cloths together" },
   { value: "day", label: "Washing day" },
 ] as const;
-type Part = (typeof PARTS)[number]["value"];
 
 /** Shrink: swatches, treatment, the cloths that go together, and the day they are washed. */
 export function Shrink() {
   const project = useProject().data!;
-  const [search, setSearch] = useSearchParams();
-  const [clothId, setClothId] = useState(project.cloth.id);
-  const part = PARTS.find((p) => p.value === search.get("part"))?.value ?? "swatch";
-  const known = project.set.members.some((m) => m.cloth_id === clothId) ? clothId : project.cloth.id;
-  const shrink = useShrink(known).data;
-  const choose = (value: Part) => setSearch(value === "swatch" ? {} : { part: value }, { replace: true });
+  const [part, choose] = usePart(PARTS);
+  const shrink = useShrink().data;
   return (
     <main className="stage shrink">
       <div className="stage-head">
         <Sections label="Parts of Shrink" parts={PARTS} value={part} onChoose={choose} />
-        {(part === "swatch" || part === "treat") && project.set.members.length > 1 && (
-          <div className="which-cloth">
-            <EntryChoice label="of" value={String(known)} onSave={async (v) => setClothId(Number(v))}
-              options={project.set.members.map((m) => ({ value: String(m.cloth_id), label: `${m.name} (${m.role_label})` }))} />
-          </div>
-        )}
       </div>
       {part === "set" ? (
         <SetPart project={project} />
@@ -42,13 +29,13 @@ export function Shrink() {
         <WashdayPart />
       ) : !shrink ? (
         <p className="quiet">Fetching …</p>
-      ) : part === "swatch" ? (
-        <DraftScope value={`cloth-${known}`}>
-          <SwatchPart key={known} project={project} shrink={shrink} />
-        </DraftScope>
       ) : (
-        <DraftScope value={`cloth-${known}`}>
-          <TreatPart key={known} project={project} shrink={shrink} />
+        <DraftScope value={`cloth-${shrink.cloth_id}`}>
+          {part === "swatch" ? (
+            <SwatchPart key={shrink.use_id} project={project} shrink={shrink} />
+          ) : (
+            <TreatPart key={shrink.use_id} shrink={shrink} />
+          )}
         </DraftScope>
       )}
     </main>

@@ -49,16 +49,14 @@ function Diagonals({ shrink, washes, onSave }: { shrink: Shrink; washes: number;
 /** A cloth's swatch: readings, its shape before and after, what it says, and whether it has come to rest. */
 export function SwatchPart({ project, shrink }: { project: Project; shrink: Shrink }) {
   const changes = useChanges();
-  const cloth_id = shrink.cloth_id;
   const [more, setMore] = useState(false);
   const { warp_known: warp, weft_known: weft } = shrink;
-  const main = shrink.role === "main";
   const marked = shrink.warp.length + shrink.weft.length > 0;
   // a column for the wash that is to come: the first always, later ones when they are wanted
   const washes = Math.max(1, shrink.washes + (more ? 1 : 0));
   const width = project.tally.find((t) => t.key === "width");
   const swatch = async (body: Parameters<typeof changes.swatch>[0]) => {
-    await changes.swatch({ cloth_id, ...body });
+    await changes.swatch(body);
     setMore(false);
   };
   async function square(text: string) {
@@ -107,8 +105,8 @@ export function SwatchPart({ project, shrink }: { project: Project; shrink: Shri
           {marked && <Diagonals shrink={shrink} washes={washes} onSave={(diagonals) => swatch({ diagonals })} />}
           <p className="commands">
             {measured && !more && <Button onClick={() => setMore(true)}>It was washed again</Button>}
-            {marked && <Button onClick={() => void changes.washSwatch(cloth_id)}>Wash it in the stand-in washer</Button>}
-            {measured && <Button type="text" onClick={() => void changes.addSwatch(cloth_id)}>Another swatch</Button>}
+            {marked && <Button onClick={() => void changes.washSwatch()}>Wash it in the stand-in washer</Button>}
+            {measured && <Button type="text" onClick={() => void changes.addSwatch()}>Another swatch</Button>}
           </p>
           {shrink.swatches.length > 1 && (
             <ul className="swatches">
@@ -131,10 +129,10 @@ export function SwatchPart({ project, shrink }: { project: Project; shrink: Shri
               Slant after washing: <Worked figure={shrink.cycles.at(-1)!.skew!} label="skew">{shrink.cycles.at(-1)!.skew!.text}</Worked>
             </p>
           )}
-          {main && width?.figure && (
-            <p>Washed and without selvages, <b>{width.figure.text}</b> are left to lay on.</p>
+          {width?.figure && (
+            <p>Without selvages, <b>{width.figure.text}</b> are left to lay on: {width.label}.</p>
           )}
-          {main && project.purchase && (
+          {project.purchase && (
             <p>
               Divide, never add: adding would give {project.purchase.rule_of_thumb.text},{" "}
               <Worked figure={project.purchase.adding_short} label="adding instead of dividing">

@@ -2,8 +2,8 @@ import { useQuery } from "@tanstack/react-query";
 import { Button } from "antd";
 import { useState } from "react";
 import { Link } from "react-router";
-import { api, type Cloth, type Project, saved, type Shrink, unwrap } from "../../api/client";
-import { useChanges, useChoices, useClothNews } from "../../api/hooks";
+import { api, type Cloth, saved, type Shrink, unwrap } from "../../api/client";
+import { useAt, useChanges, useChoices, useClothNews } from "../../api/hooks";
 import { EntryChoice, EntryLength, EntryText } from "../../fields/Entry";
 import { Washes } from "../cloth/Washes";
 
@@ -56,7 +56,8 @@ function Dye({ cloth }: { cloth: Cloth }) {
 }
 
 /** How to treat one cloth: the steps, the school and its reason, the other schools. */
-export function TreatPart({ project, shrink }: { project: Project; shrink: Shrink }) {
+export function TreatPart({ shrink }: { shrink: Shrink }) {
+  const at = useAt();
   const changes = useChanges();
   const { advice } = shrink;
   const cloth = useQuery({
@@ -88,7 +89,7 @@ export function TreatPart({ project, shrink }: { project: Project; shrink: Shrin
           {advice.usual.map((u) => <p key={u} className="quiet">{u}</p>)}
           <ul className="cautions">{advice.cautions.map((c) => <li key={c}>{c}</li>)}</ul>
           {advice.school.value === "fit" && (
-            <p>The pieces are enlarged for it: see them under <Link to={`/projects/${project.id}/plan`}>Plan</Link>, then <Link to={`/projects/${project.id}/lay`}>lay again</Link>.</p>
+            <p>The pieces are enlarged for it: see them under <Link to={at("plan")}>Plan</Link>, then <Link to={at("lay")}>lay again</Link>.</p>
           )}
         </section>
         <section aria-label="Schools">

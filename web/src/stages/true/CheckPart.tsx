@@ -1,10 +1,12 @@
 import { Link } from "react-router";
+import { useAt } from "../../api/hooks";
 import { Worked } from "../../app/Working";
 import { EntryLength } from "../../fields/Entry";
 import type { PartProps } from "./useTrue";
 
 /** Grainline check: two distances from the arrow to the selvage for each pinned piece of the lay. */
-export function CheckPart({ found, calls, project }: PartProps) {
+export function CheckPart({ found, calls }: PartProps) {
+  const at = useAt();
   const done = found.checks.filter((c) => c.good !== null);
   const off = done.filter((c) => !c.good);
   return (
@@ -15,7 +17,7 @@ export function CheckPart({ found, calls, project }: PartProps) {
           : done.length === found.checks.length ? "Every pinned piece is on grain"
           : `${done.length} of ${found.checks.length} pinned pieces checked`}
       </h1>
-      {found.checks_missing && <p className="look">{found.checks_missing} <Link to={`/projects/${project.id}/lay`}>To the lay</Link></p>}
+      {found.checks_missing && <p className="look">{found.checks_missing} <Link to={at("lay")}>To the lay</Link></p>}
       {found.checks.length > 0 && (
         <>
           <p className="quiet">{found.checks_limit}</p>

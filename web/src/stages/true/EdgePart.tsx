@@ -42,7 +42,7 @@ export function EdgePart({ found, calls, project }: PartProps) {
           <EntryLength label="Cut off at this end, because it could not be straightened" path="cut_off" value={cost.cut_off.text} onSave={(cut_off) => calls.change({ cut_off })} />
           <p>Both ends together: <b>{cost.ends.text}</b>{!cost.measured && <span className="quiet"> (as planned; read the edge to know)</span>}</p>
           {!cost.measured && <Button onClick={() => void set([])}>Plan with this way</Button>}
-          {cost.in_hand_after && <p>Of the {project.cloth.in_hand?.text} in hand, <b>{cost.in_hand_after.text}</b> are left to lay on.</p>}
+          {cost.in_hand_after && <p>Of the {project.cloth.length_now?.text} in hand, <Worked figure={cost.in_hand_after} label="left to lay on">{cost.in_hand_after.text}</Worked> are left to lay on, as it is cut.</p>}
           {cost.to_buy && <p>To buy: <b>{cost.to_buy}</b></p>}
         </section>
       </aside>

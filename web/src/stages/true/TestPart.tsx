@@ -54,7 +54,7 @@ export function TestPart({ found, calls, project }: PartProps) {
     <div className="true-test">
       <div className="picture-side">
         <h1 className={advice?.band === "true" ? "good" : undefined}>{found.headline}</h1>
-        <HangingCloth cloth={project.cloth} wide={found.width.mm} offset={offset} bow={bow} ripple={found.fold.ripple} largest={Math.abs(last?.signed ?? now.signed)}
+        <HangingCloth cloth={project.cloth} wide={found.width.value} offset={offset} bow={bow} ripple={found.fold.ripple} largest={Math.abs(last?.signed ?? now.signed)}
           told={drag ? text(drag.offset) : typed === undefined ? (last ?? now).offset.text : text(typed)} onDrag={setDrag} onDrop={(r) => void drop(r)} />
         <div className="readings-row">
           <EntryLength label="Edges apart" path="now.offset" value={drag ? text(drag.offset) : now.read ? now.offset.text : ""} placeholder="0 when level"

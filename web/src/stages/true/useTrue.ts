@@ -1,28 +1,27 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, type Project, saved, type TrueChange, unwrap } from "../../api/client";
-import { keepAnswers, useProjectId } from "../../api/hooks";
+import { keepAnswers, useAsked } from "../../api/hooks";
 
 /** Everything of True, and the calls that change it; each answers with the project and with True whole. */
 export function useTrue() {
   const client = useQueryClient();
-  const id = useProjectId();
-  const path = { project_id: id };
+  const { id, key, params } = useAsked();
+  const { path, query } = params;
   const found = useQuery({
-    queryKey: ["true", id],
-    queryFn: () => unwrap(api.GET("/api/projects/{project_id}/true", { params: { path } })),
-    placeholderData: (old) => old,
+    queryKey: ["true", id, key],
+    queryFn: () => unwrap(api.GET("/api/projects/{project_id}/true", { params })),
   });
   type Kept = { project: Project; true: NonNullable<typeof found.data> };
-  const keep = (told: Kept) => void keepAnswers(client, told.project, [["true", id], told.true]);
+  const keep = (told: Kept) => void keepAnswers(client, told.project, [["true", id, key], told.true]);
   return {
     data: found.data,
     error: found.error,
-    change: async (body: TrueChange) => keep(await saved(api.PATCH("/api/projects/{project_id}/true", { params: { path }, body }))),
-    writeDown: async () => keep(await saved(api.POST("/api/projects/{project_id}/true/tests", { params: { path } }))),
+    change: async (body: TrueChange) => keep(await saved(api.PATCH("/api/projects/{project_id}/true", { params, body }))),
+    writeDown: async () => keep(await saved(api.POST("/api/projects/{project_id}/true/tests", { params }))),
     strike: async (test_id: number) =>
-      keep(await saved(api.DELETE("/api/projects/{project_id}/true/tests/{test_id}", { params: { path: { ...path, test_id } } }))),
+      keep(await saved(api.DELETE("/api/projects/{project_id}/true/tests/{test_id}", { params: { path: { ...path, test_id }, query } }))),
     bringBack: async (test_id: number) =>
-      keep(await saved(api.POST("/api/projects/{project_id}/true/tests/{test_id}/restore", { params: { path: { ...path, test_id } } }))),
+      keep(await saved(api.POST("/api/projects/{project_id}/true/tests/{test_id}/restore", { params: { path: { ...path, test_id }, query } }))),
   };
 }
 

@@ -139,7 +139,8 @@ def strip_for(
     maker = _Maker(problem, way, matching, phases, offset)
     parts: list[Part] = []
     for piece in problem.pieces:
-        parts += maker.parts(piece, None if copies is None else copies.get(piece.id, 0))
+        made = maker.parts(piece, None if copies is None else copies.get(piece.id, 0))
+        parts += [replace(part, called=piece.called) for part in made]
     low, high = min(r.low for r in way.regions), max(r.high for r in way.regions)
     bars = problem.bars
     matched = any(p.match or p.centre_on_axis for p in problem.pieces)
@@ -176,14 +177,14 @@ class _Maker:
                 piece.id,
                 0.0,
                 0.0,
-                f"“{piece.id}” is to match the bars, and on a crosswise fold the layers' bars do not meet.",
+                f"“{piece.called}” is to match the bars, and on a crosswise fold the layers' bars do not meet.",
             )
         if piece.border is not None and way.fold not in ("open", "crosswise"):
             raise CannotFold(
                 piece.id,
                 0.0,
                 0.0,
-                f"“{piece.id}” is cut with its hem at one selvage, and this fold lays the selvages elsewhere.",
+                f"“{piece.called}” is cut with its hem at one selvage, and this fold lays the selvages elsewhere.",
             )
         turns = turns_for(piece, problem)
         plain, mirrored = self._wanted(piece, limit)
@@ -350,9 +351,12 @@ class _Maker:
         width = max(r.high - r.low for r in self.way.regions)
         if across <= width + TOLERANCE_MM:
             return CannotFold(
-                piece.id, 0.0, 0.0, f"There is no place across the cloth at which “{piece.id}” meets the bars as asked."
+                piece.id,
+                0.0,
+                0.0,
+                f"There is no place across the cloth at which “{piece.called}” meets the bars as asked.",
             )
-        return CannotFold(piece.id, across, width)
+        return CannotFold(piece.id, across, width, called=piece.called)
 
 
 def fixed_ring(piece: LayPiece, fixed: Fixed) -> Ring:

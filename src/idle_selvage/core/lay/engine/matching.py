@@ -132,7 +132,7 @@ class Matching:
                     parent[b] = (a, a_beyond + step - b_beyond)
                 elif _apart(b_beyond - a_beyond, step, repeat) > SAME_PHASE_MM:
                     faults.append(
-                        f"Piece “{piece.id[:60]}” ties the groups “{one[:40]}” and “{two[:40]}” together by its "
+                        f"Piece “{piece.called[:60]}” ties the groups “{one[:40]}” and “{two[:40]}” together by its "
                         f"points, and another piece ties them otherwise; they cannot both match. Leave a point out."
                     )
             for group, _, _ in entries:
@@ -175,7 +175,7 @@ class Matching:
                 if not root.choices:
                     faults.append(
                         f"The group “{group[:40]}” cannot match: its phase, its fixed pieces and the pieces centred on "
-                        f"an axis ask for different places on the bars. Change “{piece.id[:60]}” or its phase."
+                        f"an axis ask for different places on the bars. Change “{piece.called[:60]}” or its phase."
                     )
                     root.choices = [0.0]
         return faults

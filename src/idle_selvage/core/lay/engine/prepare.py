@@ -89,7 +89,8 @@ class Frame:
                 known[key] = (first, len(self.spots))
             a, b = known[key]
             if a == b:
-                why = f"There is no place across the cloth at which “{part.piece}” meets the bars as asked."
+                name = part.called or part.piece
+                why = f"There is no place across the cloth at which “{name}” meets the bars as asked."
                 raise CannotFold(part.piece, 0.0, 0.0, why)
             self.start.append(a)
             self.stop.append(b)

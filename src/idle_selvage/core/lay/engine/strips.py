@@ -17,9 +17,10 @@ class CannotFold(ValueError):
     When it is too wide: ``across`` mm in every turn, and the strip only ``width`` mm; else both are 0.
     """
 
-    def __init__(self, piece: str, across: float, width: float, why: str = "") -> None:
+    def __init__(self, piece: str, across: float, width: float, why: str = "", called: str = "") -> None:
         super().__init__(
-            why or f"Piece “{piece}” is {across:.1f} mm across, and the cloth folded so is {width:.1f} mm wide."
+            why
+            or f"Piece “{called or piece}” is {across:.1f} mm across, and the cloth folded so is {width:.1f} mm wide."
         )
         self.piece, self.across, self.width, self.why = piece, across, width, why
 
@@ -71,6 +72,7 @@ class Part:
     variants: tuple[Variant, ...]
     border: bool = False
     half: str = ""
+    called: str = field(default="", compare=False)
 
 
 @dataclass(frozen=True)

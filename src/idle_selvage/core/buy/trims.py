@@ -1,0 +1,34 @@
+"""Trims by the metre: as long as the edges they go on, and a turning at each end."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from ..working import Figure, Source, Step, count, length
+
+#: What is turned in or lapped at each end of a trim, mm. Common practice, no source.
+TURNED_MM = 15.0
+TURNED = Source("common practice", "a trim is as long as its edge and a turning at each end")
+
+
+@dataclass(frozen=True)
+class Run:
+    """One edge a trim goes on: its length in mm, and how many times."""
+
+    what: str
+    length: float
+    times: int = 1
+
+
+def trim_length(runs: Sequence[Run]) -> Figure | None:
+    """How much trim is sewn on, turnings included; None without an edge."""
+    if not runs:
+        return None
+    total = math.fsum((run.length + 2 * TURNED_MM) * run.times for run in runs)
+    inputs = tuple((f"{run.what or 'edge'}, {run.times} ×", length(run.length)) for run in runs)
+    ends = sum(run.times for run in runs)
+    put = (*inputs, ("pieces", count(ends)), ("turned at each end", length(TURNED_MM)))
+    step = Step("trim", "each edge × times + two turnings a piece", put, length(total))
+    return Figure(total, "length", steps=(step,), sources=(TURNED,))

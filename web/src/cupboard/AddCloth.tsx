@@ -1,0 +1,39 @@
+import { Button, Input } from "antd";
+import { useState } from "react";
+import { useChanges, useChoices, useCupboard } from "../api/hooks";
+
+/** Another cloth for the garment: a new one by its name, or one of the cupboard; the same one twice where it is cut two ways. */
+export function AddCloth() {
+  const changes = useChanges();
+  const choices = useChoices();
+  const cupboard = useCupboard();
+  const [role, setRole] = useState("lining");
+  const [name, setName] = useState("");
+  const [error, setError] = useState("");
+  async function add(body: { cloth_id?: number; name?: string }) {
+    setError("");
+    try {
+      await changes.addUse({ name: "", ...body, role });
+      setName("");
+    } catch (fault) {
+      setError((fault as Error).message);
+    }
+  }
+  return (
+    <form className="bench-new" onSubmit={(e) => { e.preventDefault(); void add({ name }); }}>
+      <label htmlFor="use-role">Put beside it</label>
+      <select id="use-role" className="choice" value={role} onChange={(e) => setRole(e.target.value)}>
+        {choices?.roles.map((r) => <option key={r.value} value={r.value}>{r.label}</option>)}
+      </select>
+      <Input aria-label="Its name" value={name} onChange={(e) => setName(e.target.value)} placeholder="a new one, by its name" />
+      <Button htmlType="submit">Put beside</Button>
+      {(cupboard.data?.cloths.length ?? 0) > 0 && (
+        <select aria-label="Or one of the cupboard" className="choice" value="" onChange={(e) => void add({ cloth_id: Number(e.target.value) })}>
+          <option value="" disabled>or one of the cupboard</option>
+          {cupboard.data?.cloths.filter((l) => l.cloth.name).map((l) => <option key={l.cloth.id} value={l.cloth.id}>{l.cloth.name}</option>)}
+        </select>
+      )}
+      {error && <span className="say spoil" role="alert">{error}</span>}
+    </form>
+  );
+}
