@@ -69,9 +69,8 @@ def _waiting(now: Standing) -> Waiting | None:
 
 @dataclass(frozen=True)
 class Day:
-    """The washing day. ``waiting``: what is not planned yet; None when it was not asked for. ``to_measure``: cloths that
-    were treated and not measured since. ``stale``: why the plan no
-    longer holds, as a sentence, or nothing."""
+    """The washing day. ``waiting``: what is not planned yet; None when it was not asked for. ``to_measure``: cloths
+    that were treated and not measured since. ``stale``: why the plan no longer holds, as a sentence, or nothing."""
 
     now: datetime
     loads: tuple[models.WashLoad, ...]

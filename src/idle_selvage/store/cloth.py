@@ -48,14 +48,10 @@ def state_index(row: Cloth, wash_id: int | None) -> int:
 
 def as_states(row: Cloth) -> tuple[State, ...]:
     """The cloth through its states, the first one as bought."""
-    names = ["as bought", *(_after(k, wash) for k, wash in enumerate(row.treatments, 1))]
     return tuple(
-        State(row.widths_in(state), row.length_in(state), name) for state, name in zip(row.states, names, strict=True)
+        State(row.widths_in(state), row.length_in(state), f"after treatment {k}" if k else "as bought")
+        for k, state in enumerate(row.states)
     )
-
-
-def _after(number: int, wash: Wash) -> str:
-    return f"after treatment {number}" + (f" ({wash.how})" if wash.how else "")
 
 
 def keep_widths(row: Cloth, state: int | None, values: Sequence[float], by: By = "tape") -> None:

@@ -6,8 +6,8 @@ from datetime import datetime, timedelta
 
 from ...core.shrink.treatment import programme_text
 from ...core.washday.loads import MACHINES, PER_METRE
-from ...operations.washday import Day, Waiting, late, machine_of, ready
 from ...operations.standing import Standing
+from ...operations.washday import Day, Waiting, late, machine_of, ready
 from ...store import models
 from ..shared.figures import Presenter, presenter
 from . import schemas as out
@@ -41,7 +41,7 @@ def _to_measure(show: Presenter, now: Standing) -> out.ToMeasureOut:
         name=now.name,
         project=now.garment.name,
         state=state or 0,
-        how=cloth.states.states[-1].name,
+        how=row.treatments[-1].how or cloth.states.states[-1].name,
         width=show.maybe(min(widths) if widths else None),
         length=show.maybe(row.length_in(state)),
         width_about=show.maybe(cloth.width_now.value if cloth.width_now is not None else None),

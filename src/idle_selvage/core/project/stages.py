@@ -54,7 +54,7 @@ class Stage:
 
 def stages(facts: StageFacts) -> tuple[Stage, ...]:
     """Every stage with its state, in working order."""
-    out_of_date = Sentence("Out of date: {why}.", why=joined(facts.stale, " and ")) if facts.stale else ""
+    out_of_date = Sentence("Out of date: {why}.", why=_changes(facts.stale)) if facts.stale else ""
     plan: tuple[StageState, str] = ("done", "")
     if facts.bad_pieces:
         plan = ("look-again", "A piece cannot be cut as described.")
@@ -96,3 +96,13 @@ def stages(facts: StageFacts) -> tuple[Stage, ...]:
         Stage(name, "not-built", "Not built yet.") if name in NOT_BUILT else Stage(name, *states[name])
         for name in STAGES
     )
+
+
+#: Of what makes a lay out of date so much is told beside a dot; the Lay screen tells all.
+_TOLD = 2
+
+
+def _changes(stale: tuple[str, ...]) -> Sentence:
+    more = len(stale) - _TOLD
+    told = [*stale[:_TOLD], *([f"{more} more {'change' if more == 1 else 'changes'}"] if more > 0 else [])]
+    return joined(told, " and ")

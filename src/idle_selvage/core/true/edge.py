@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ..cloth.bars import BarPattern
-from ..cloth.make import PILE, Make
+from ..cloth.make import NO_GRAIN, PILE, Make
 from ..wording import Sentence
 from ..working import Figure, Source, Step, about, length
 
@@ -110,7 +110,7 @@ class EdgeAdvice:
 def advise_edge(facts: EdgeFacts) -> EdgeAdvice:
     """The first way that the cloth allows, in the order that proves most for least trouble."""
     reasons: dict[EdgeWay, str] = {}
-    no_thread = facts.weave in ("lace", "sequin", "fur")
+    no_thread = facts.weave in ("lace", "sequin", "fur", *NO_GRAIN)
     woven_bar = facts.bars_across and facts.colouring == "yarn-dyed"
     if facts.bars_across and facts.colouring == "printed":
         reasons["bar"] = "the bars are printed, and need not follow the threads"
@@ -118,6 +118,8 @@ def advise_edge(facts: EdgeFacts) -> EdgeAdvice:
         reasons["bar"] = "there is no bar woven across the cloth"
     if facts.weave in PILE:
         reasons["tear"] = "tearing pulls the pile out along the edge"
+    elif facts.weave in NO_GRAIN:
+        reasons["tear"] = "it has no threads to tear along"
     elif facts.weave in ("satin", "lace", "sequin", "gauze", "crepe"):
         reasons["tear"] = "this weave tears out of shape"
     elif facts.linen:

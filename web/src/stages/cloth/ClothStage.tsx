@@ -45,7 +45,7 @@ export function ClothStage() {
         headline={
           width?.figure ? (
             <>
-              <Worked figure={width.figure} label={width.label}>{width.figure.text}</Worked> to lay on: {width.label}
+              <Worked figure={width.figure} label={width.label}>{width.figure.text}</Worked> {width.label}
             </>
           ) : cloth.states.every((s) => s.widths.length === 0) ? (
             "How wide is the cloth?"
