@@ -218,7 +218,7 @@ def test_cloths_together(page: Page, demo: str) -> None:
     page.get_by_role("button", name="Take Edging, cotton from the set").click()
     expect(page.get_by_role("row", name=re.compile("Edging, cotton"))).to_have_count(0)
     page.get_by_role("button", name="Swatch", exact=True).click()
-    page.get_by_label("of", exact=True).select_option(label="Lining twill, slate (lining)")
+    page.get_by_role("navigation", name="Cloths of this garment").get_by_role("link", name="Lining twill").click()
     expect(page.get_by_text("These are the ranges of common practice")).to_be_visible()
 
 

@@ -116,7 +116,7 @@ def test_inches_and_yards_everywhere(page: Page, demo: str) -> None:
     expect(page.locator('[data-key="width"] small')).to_contain_text("in")
     page.get_by_role("link", name="Cloth").click()
     expect(page.get_by_label("Width, reading 1")).to_have_value("59 7⁄16 in")
-    expect(page.get_by_text("56 13⁄16 in to lay on")).to_be_visible()
+    expect(page.get_by_text("56 13⁄16 in usable width")).to_be_visible()
     page.get_by_text("cm", exact=True).click()
     expect(page.get_by_label("Width, reading 1")).to_have_value("151.0 cm")
 

@@ -40,10 +40,10 @@ def tab(page: Page, name: str) -> None:
 def test_the_demo_by_mouse(page: Page, demo: str, tmp_path: Path) -> None:
     page.goto(demo)
     page.get_by_role("link", name="Open Notched waistcoat").click()
-    expect(page.get_by_role("heading", level=1)).to_have_text("5 pieces, 13 to cut")
+    expect(page.get_by_role("heading", level=1)).to_have_text("5 pieces, 20 to cut")
 
     page.get_by_role("link", name="Cloth", exact=True).click()
-    expect(page.get_by_role("heading", level=1)).to_contain_text("to lay on after washing")
+    expect(page.get_by_role("heading", level=1)).to_contain_text("usable width after washing")
     before = page.locator('[data-key="width"] b').inner_text()
     third = page.get_by_label("Width, reading 3")
     third.fill("1,10 m")

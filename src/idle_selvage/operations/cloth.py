@@ -140,6 +140,8 @@ def _apply(row: models.Cloth, given: Mapping[str, Any], at: int | None, by: mode
             cloths.keep_widths(row, at, value, by)
         elif key == "in_hand":
             cloths.keep_length(row, at, value, by)
+        elif key == "shop_fold":
+            cloths.keep_shop_fold(row, value, by)
         elif key == "flaws":
             cloths.keep_flaws(row, value, by)
         elif key == "blend":

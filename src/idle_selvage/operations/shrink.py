@@ -212,9 +212,8 @@ class SwatchStanding:
         return shape_of(self.cloth.test, wash)
 
 
-def read_swatch(session: Session, cloth: models.Cloth) -> SwatchStanding:
+def read_swatch(session: Session, known: ClothStanding) -> SwatchStanding:
     """One cloth's swatch, and what follows from it."""
-    known = cloth_standing(session, cloth)
     test, row = known.test, known.rows.swatch
     graduation = row.graduation if row else settings(session).graduation
     entry = blend_range(known.make)
@@ -226,7 +225,7 @@ def read_swatch(session: Session, cloth: models.Cloth) -> SwatchStanding:
         _cycles(test),
         state,
         said,
-        tuple(_line(one) for one in swatches.swatches(session, cloth.id)),
+        tuple(_line(one) for one in swatches.swatches(session, known.row.id)),
         least_swatch(graduation, readings),
         too_small(test),
         readings,

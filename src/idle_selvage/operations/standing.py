@@ -404,6 +404,8 @@ class Standing:
     @property
     def nothing_cut(self) -> str:
         """That no piece is cut from it, as a sentence."""
+        if self.trim:
+            return f"{self.name} goes by the metre and is not laid: say under Buy which edges it goes on."
         return f"No piece is cut from {self.name} yet: say on Plan which are."
 
     @property

@@ -59,7 +59,7 @@ def settle_ends(use: models.ClothUse) -> None:
     use.first_end, use.ends = ends.tested, ends.both
 
 
-def keep_at_table(session: Session, use: models.ClothUse, given: Mapping[str, Any]) -> None:
+def keep_at_table(session: Session, use: models.ClothUse, given: Mapping[str, Any], by: models.By = "tape") -> None:
     """Keep what was read at the table. What straightening loses flows into the purchase and the lay.
 
     ``given``: ``now`` {place, offset, side, bow, done}, ``fold`` [{along, distance}], ``bars`` [{place, off, side}],
@@ -71,19 +71,19 @@ def keep_at_table(session: Session, use: models.ClothUse, given: Mapping[str, An
     if given.get("now") is not None:
         _now(session, use, sheet, given["now"])
     if given.get("fold") is not None:
-        true_sheet.keep_pairs(use, "fold", [(s["along"], s["distance"]) for s in given["fold"]])
+        true_sheet.keep_pairs(use, "fold", [(s["along"], s["distance"]) for s in given["fold"]], by)
     if given.get("bars") is not None:
         found = [(b["place"], b["off"] if b["side"] == "out" else -b["off"]) for b in given["bars"]]
-        true_sheet.keep_pairs(use, "bar", found)
+        true_sheet.keep_pairs(use, "bar", found, by)
     if given.get("check") is not None:
-        _check(session, use, given["check"])
+        _check(session, use, given["check"], by)
     if given.get("bands") is not None:
         sheet.bands = _bands(given["bands"])
     for key in ("ripple", "school", "accepted"):
         if given.get(key) is not None:
             setattr(sheet, key, given[key])
     if given.keys() & {"edge", "edge_way", "cut_off"}:
-        _edge(use, given)
+        _edge(use, given, by)
     session.flush()
     entries = ["straightening" if key == "school" else key for key in given if key != "now"]
     if entries:
@@ -131,20 +131,20 @@ def _bands(bands: Sequence[float]) -> list[float]:
         raise Refused(sentence_of(fault), path="bands") from None
 
 
-def _check(session: Session, use: models.ClothUse, given: Mapping[str, Any]) -> None:
+def _check(session: Session, use: models.ClothUse, given: Mapping[str, Any], by: models.By) -> None:
     drawing = pinned(standing(session, use))
     shape = next((one for one in drawing.shapes if one.key == given["key"]), None) if drawing is not None else None
     if shape is None or not shape.piece_id.isdigit():
         raise Refused("That piece is not on the chosen lay.", path="check.key")
     for end in ("tail", "head"):
         if end in given:
-            true_sheet.keep_pinned(use, int(shape.piece_id), shape.copy, end, given[end])
+            true_sheet.keep_pinned(use, int(shape.piece_id), shape.copy, end, given[end], by)
 
 
-def _edge(use: models.ClothUse, given: Mapping[str, Any]) -> None:
+def _edge(use: models.ClothUse, given: Mapping[str, Any], by: models.By) -> None:
     """The edge's readings and way, and what is cut off: together they are what both ends lose."""
     if given.get("edge") is not None:
-        true_sheet.keep_edge(use, given["edge"])
+        true_sheet.keep_edge(use, given["edge"], by)
     if given.get("edge_way") is not None:
         use.edge_way = given["edge_way"]
     if given.get("cut_off") is not None:

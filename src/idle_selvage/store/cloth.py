@@ -66,6 +66,14 @@ def keep_length(row: Cloth, state: int | None, value: float | None, by: By = "ta
     replace_readings(row.readings, ("length",), given, by, wash_id=state)
 
 
+def keep_shop_fold(row: Cloth, value: float | None, by: By = "tape") -> None:
+    """Say where its faded shop fold lies now, mm from the near selvage, or that there is none."""
+    given: dict[Spot, float] = {} if value is None else {("shopfold", 0.0, 0, row.state_id, None): value}
+    if row.shop_fold != value:
+        row.readings[:] = [one for one in row.readings if one.kind != "shopfold"]
+        replace_readings(row.readings, ("shopfold",), given, by)
+
+
 def keep_flaws(row: Cloth, given: Sequence[Mapping[str, Any]], by: By = "tape") -> None:
     """Make its flaws these; one that is where it was keeps the state it was found in."""
     there = {(f.x, f.y, f.w, f.h): f for f in row.flaws}
@@ -136,6 +144,7 @@ def as_edge_facts(row: Cloth) -> EdgeFacts:
 
 def as_laid(row: Cloth, states: ClothStates, at: int) -> ClothToLay:
     """What of it decides a lay when it is cut in state ``at``."""
+    fold = row.shop_fold_row()
     bars_in = min((state_index(row, bar.wash_id) for bar in row.bars), default=0)
     return ClothToLay(
         row.margin_low,
@@ -146,5 +155,5 @@ def as_laid(row: Cloth, states: ClothStates, at: int) -> ClothToLay:
         row.shop_fold,
         row.weave in NO_GRAIN,
         states.move(bars_in, at),
-        states.move(0, at),
+        states.move(0 if fold is None else state_index(row, fold.wash_id), at),
     )

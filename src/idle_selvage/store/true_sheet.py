@@ -8,7 +8,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from ..core.true.slant import BANDS_MM
-from .models import ClothUse, TrueSheet
+from .models import By, ClothUse, TrueSheet
 from .models.reading import Spot, replace_readings
 
 Pairs = list[tuple[float, float]]
@@ -45,9 +45,9 @@ def edge(use: ClothUse) -> list[float]:
     return [row.value for row in sorted((r for r in use.readings if r.kind == "edge"), key=lambda r: r.place)]
 
 
-def keep_edge(use: ClothUse, values: Sequence[float]) -> None:
+def keep_edge(use: ClothUse, values: Sequence[float], by: By = "tape") -> None:
     given: dict[Spot, float] = {("edge", float(k), 0, None, None): value for k, value in enumerate(values)}
-    replace_readings(use.readings, ("edge",), given)
+    replace_readings(use.readings, ("edge",), given, by)
 
 
 def pairs(use: ClothUse, kind: str) -> Pairs:
@@ -56,9 +56,9 @@ def pairs(use: ClothUse, kind: str) -> Pairs:
     return [(row.place, row.value) for row in rows]
 
 
-def keep_pairs(use: ClothUse, kind: str, given: Sequence[tuple[float, float]]) -> None:
+def keep_pairs(use: ClothUse, kind: str, given: Sequence[tuple[float, float]], by: By = "tape") -> None:
     spots: dict[Spot, float] = {(kind, place, k, None, None): value for k, (place, value) in enumerate(given)}
-    replace_readings(use.readings, (kind,), spots)
+    replace_readings(use.readings, (kind,), spots, by)
 
 
 def pinned(use: ClothUse, piece_id: int, copy: int) -> tuple[float | None, float | None]:
@@ -67,7 +67,7 @@ def pinned(use: ClothUse, piece_id: int, copy: int) -> tuple[float | None, float
     return found.get("tail"), found.get("head")
 
 
-def keep_pinned(use: ClothUse, piece_id: int, copy: int, end: str, value: float | None) -> None:
+def keep_pinned(use: ClothUse, piece_id: int, copy: int, end: str, value: float | None, by: By = "tape") -> None:
     """Keep the distance at one end (``tail`` or ``head``) of the arrow of a pinned copy, or forget it."""
     given: dict[Spot, float] = {} if value is None else {(end, 0.0, copy, None, piece_id): value}
-    replace_readings(use.readings, (end,), given, piece_id=piece_id, nth=copy)
+    replace_readings(use.readings, (end,), given, by, piece_id=piece_id, nth=copy)

@@ -64,6 +64,14 @@ type ErrorBody = S["ErrorOut"];
 
 export const api = createClient<paths>({ baseUrl: "" });
 
+/** Whether what is being kept was typed by a digital tape; the server writes it beside the reading. */
+export const readWith = { device: false };
+api.use({
+  onRequest({ request }) {
+    if (readWith.device && request.method !== "GET") request.headers.set("X-Read-With", "device");
+  },
+});
+
 export const queries = new QueryClient({
   defaultOptions: { queries: { retry: 1, staleTime: 5_000, refetchOnWindowFocus: false } },
 });

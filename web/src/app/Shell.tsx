@@ -4,7 +4,7 @@ import { useSyncExternalStore } from "react";
 import { NavLink, Outlet, useMatch } from "react-router";
 import { api, saved, saving } from "../api/client";
 import { useChanges, useProject, useSettings } from "../api/hooks";
-import { EntryText } from "../fields/Entry";
+import { DraftScope, EntryText } from "../fields/Entry";
 import { ClothSwitch } from "./ClothSwitch";
 import { Rail } from "./Rail";
 import { TallyBar } from "./TallyBar";
@@ -116,8 +116,11 @@ function ProjectFrame() {
           <h1>This project cannot be opened</h1>
           <p>{project.error.message}</p>
         </main>
-      ) : project.data ? (
-        <Outlet />
+      ) : project.data && !project.isPlaceholderData ? (
+        // what is typed and shown is one cloth's: another cloth's page begins anew
+        <DraftScope key={project.data.use_id} value={`use-${project.data.use_id}`}>
+          <Outlet />
+        </DraftScope>
       ) : (
         <main className="stage">
           <p className="quiet">Fetching …</p>

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from "react";
-import { api, unwrap } from "../api/client";
+import { api, readWith, unwrap } from "../api/client";
 
 const EVERY = 400;
 /** ms without a field in focus after which what the tape sends was meant for something else */
@@ -15,8 +15,13 @@ async function put(field: HTMLInputElement, text: string): Promise<void> {
   value.set!.call(field, text);
   field.dispatchEvent(new Event("input", { bubbles: true }));
   await pause(30);
-  field.dispatchEvent(new KeyboardEvent("keydown", { key: "Enter", bubbles: true, cancelable: true }));
-  await pause(350);
+  readWith.device = true;
+  try {
+    field.dispatchEvent(new KeyboardEvent("keydown", { key: "Enter", bubbles: true, cancelable: true }));
+    await pause(350);
+  } finally {
+    readWith.device = false;
+  }
   if (document.activeElement !== field || field.getAttribute("aria-invalid") === "true") return;
   const all = fields();
   all[all.indexOf(field) + 1]?.focus();

@@ -14,6 +14,7 @@ from ..project.show import project_out as show_project
 from ..project.show import standing_out
 from ..services import begin, look, send, services
 from ..shared.figures import presenter
+from ..shared.person import by
 from ..shared.schemas import ProjectPath, UseQuery
 from . import schemas as out
 from .show import shrink_out
@@ -24,7 +25,7 @@ def _kept(session: Session, use: models.ClothUse, status: int = 200) -> Response
     show, now = presenter(), standing(session, use)
     return send(
         project_out.SwatchKeptOut(
-            project=standing_out(show, now), shrink=shrink_out(show, now, shrink.read_swatch(session, use.cloth))
+            project=standing_out(show, now), shrink=shrink_out(show, now, shrink.read_swatch(session, now.cloth))
         ),
         status,
     )
@@ -34,14 +35,15 @@ def read_shrink(path: ProjectPath, query: UseQuery) -> Response:
     """One cloth's swatch, its verdict, and how to treat the cloth."""
     with look() as session:
         now = read_garment(session, path.project_id, query.use)
-        return send(shrink_out(presenter(), now, shrink.read_swatch(session, now.cloth.row)))
+        return send(shrink_out(presenter(), now, shrink.read_swatch(session, now.cloth)))
 
 
 def keep_swatch(path: ProjectPath, query: UseQuery, body: out.SwatchIn) -> Response:
     """Keep a swatch's readings."""
     with begin() as session:
         use = cloth_use(session, path.project_id, query.use)
-        shrink.keep_reading(session, use, shrink.Readings(body.warp, body.weft, body.diagonals, body.graduation))
+        given = shrink.Readings(body.warp, body.weft, body.diagonals, body.graduation)
+        shrink.keep_reading(session, use, given, by())
         return _kept(session, use)
 
 

@@ -11,6 +11,7 @@ from ...store import models
 from ..project.show import standing_out
 from ..services import begin, look, send
 from ..shared.figures import presenter
+from ..shared.person import by
 from ..shared.schemas import ProjectPath, UseQuery
 from . import schemas as out
 from .show import true_out
@@ -36,7 +37,7 @@ def change_true(path: ProjectPath, query: UseQuery, body: out.TrueChange) -> Res
     given |= {k: v for k, v in body.model_dump(include={"fold", "bars"}).items() if k in body.model_fields_set}
     with begin() as session:
         row = cloth_use(session, path.project_id, query.use)
-        true.keep_at_table(session, row, given)
+        true.keep_at_table(session, row, given, by())
         return _both(session, row)
 
 

@@ -45,7 +45,6 @@ class Cloth(Base):
     depth: Mapped[str] = mapped_column(String(10), default="medium")
     rub_grade: Mapped[int | None]
     ground: Mapped[str] = mapped_column(String(7), default="#C9D3D6")
-    shop_fold: Mapped[float | None]
     answers: Mapped[dict[str, Any]] = mapped_column(default=dict, server_default="{}")
     style_number: Mapped[str] = mapped_column(String(120), default="", server_default="")
     place: Mapped[str] = mapped_column(String(120), default="", server_default="")
@@ -82,6 +81,16 @@ class Cloth(Base):
         """Its measured length in a state, mm."""
         found = [row.value for row in self.readings if row.kind == "length" and row.wash_id == state]
         return found[-1] if found else None
+
+    def shop_fold_row(self) -> Reading | None:
+        """Where its faded shop fold was read, from the near selvage; None when there is none."""
+        return next((row for row in self.readings if row.kind == "shopfold"), None)
+
+    @property
+    def shop_fold(self) -> float | None:
+        """Where its faded shop fold lay when it was read, mm from the near selvage."""
+        row = self.shop_fold_row()
+        return None if row is None else row.value
 
     @property
     def states(self) -> tuple[int | None, ...]:

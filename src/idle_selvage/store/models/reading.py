@@ -19,7 +19,7 @@ class Reading(Base):
     """One thing that was read: ``value`` mm of a ``kind``, ``by`` what, and when. It belongs to one of three:
 
     - a cloth, in the state ``wash_id`` brought it to (null: as bought): ``width`` at ``place`` (which of several),
-      ``length``;
+      ``length``, ``shopfold``: a faded shop fold, from the near selvage;
     - a swatch, after wash number ``nth`` (0: before any): ``warp`` and ``weft`` at ``place`` (which mark), ``ac`` and
       ``bd``, its diagonals;
     - the table of a cloth use: ``edge`` at ``place`` (which of several), ``fold`` and ``bar`` number ``nth`` at

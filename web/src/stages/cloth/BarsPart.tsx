@@ -1,6 +1,7 @@
 import { Button } from "antd";
 import type { Bar, BarsFound, ClothChange } from "../../api/client";
 import { EntryLength } from "../../fields/Entry";
+import { useHeld } from "../../fields/useHeld";
 import type { PartProps } from "../../cupboard/ClothEditor";
 
 type Key = "bars_along" | "bars_across";
@@ -10,7 +11,7 @@ function Sequence({ title, bars, found, name, onChange }: {
   title: string; bars: Bar[]; found: BarsFound; name: Key; onChange: (body: ClothChange) => Promise<unknown>;
 }) {
   const kept = bars.map(({ width, colour }): { width: number | string; colour: string } => ({ width, colour }));
-  const send = (next: typeof kept) => onChange({ [name]: next });
+  const send = useHeld(kept, (next) => onChange({ [name]: next }));
   return (
     <fieldset className="bars">
       <legend>{title}</legend>
@@ -18,14 +19,14 @@ function Sequence({ title, bars, found, name, onChange }: {
         {bars.map((bar, i) => (
           <li key={i}>
             <input type="color" aria-label={`Bar ${i + 1}, colour`} value={bar.colour}
-              onChange={(e) => void send(kept.map((b, n) => (n === i ? { ...b, colour: e.target.value } : b)))} />
+              onChange={(e) => void send((held) => held.map((b, n) => (n === i ? { ...b, colour: e.target.value } : b)))} />
             <EntryLength bare label={`${title}: bar ${i + 1}, width`} path={`${name}.${i}.width`} value={bar.text}
-              onSave={(width) => send(kept.map((b, n) => (n === i ? { ...b, width } : b)))} />
-            <Button type="text" aria-label={`Remove bar ${i + 1}`} onClick={() => void send(kept.filter((_, n) => n !== i))}>remove</Button>
+              onSave={(width) => send((held) => held.map((b, n) => (n === i ? { ...b, width } : b)))} />
+            <Button type="text" aria-label={`Remove bar ${i + 1}`} onClick={() => void send((held) => held.filter((_, n) => n !== i))}>remove</Button>
           </li>
         ))}
       </ol>
-      <Button size="small" onClick={() => void send([...kept, { width: 10, colour: kept.length % 2 ? "#E3D9C3" : "#6E7F8D" }])}>
+      <Button size="small" onClick={() => void send((held) => [...held, { width: 10, colour: held.length % 2 ? "#E3D9C3" : "#6E7F8D" }])}>
         {bars.length ? "Another bar" : "Begin with a bar"}
       </Button>
       {found.repeat && (

@@ -1,5 +1,6 @@
 import { Button } from "antd";
 import { EntryLength, EntryText } from "../../fields/Entry";
+import { useHeld } from "../../fields/useHeld";
 import { bare, type PartProps } from "../../cupboard/ClothEditor";
 
 const ENTRIES = [["x", "From the cut end"], ["y", "From the near selvage"], ["w", "Along"], ["h", "Across"]] as const;
@@ -7,12 +8,13 @@ const ENTRIES = [["x", "From the cut end"], ["y", "From the near selvage"], ["w"
 /** Places to keep off: by pointer on the picture, or by two readings of the tape. */
 export function FlawsPart({ cloth, onChange, chosen, onChoose }: PartProps & { chosen: number | undefined; onChoose: (i: number | undefined) => void }) {
   const flaws = cloth.flaws.map(bare);
+  const set = useHeld(flaws, (next) => onChange({ flaws: next }));
   const change = (i: number, part: Record<string, unknown>) =>
-    onChange({ flaws: flaws.map((f, n) => (n === i ? { ...f, ...part } : f)) as typeof flaws });
+    set((held) => held.map((f, n) => (n === i ? { ...f, ...part } : f)) as typeof flaws);
   return (
     <>
       <p className="quiet">Draw a box round a flaw on the picture, or add one and type where the tape finds it.</p>
-      <Button onClick={() => { void onChange({ flaws: [...flaws, { x: 100, y: 100, w: 20, h: 20, what: "flaw" }] }); onChoose(flaws.length); }}>
+      <Button onClick={() => { void set((held) => [...held, { x: 100, y: 100, w: 20, h: 20, what: "flaw" }]); onChoose(flaws.length); }}>
         Add a flaw
       </Button>
       {cloth.flaws.map((flaw, i) => {
@@ -25,7 +27,7 @@ export function FlawsPart({ cloth, onChange, chosen, onChoose }: PartProps & { c
                 <EntryLength key={key} label={label} path={`flaws.${i}.${key}`} value={flaw[key].text} onSave={(v) => change(i, { [key]: v })} />
               ))}
             </div>
-            <Button size="small" onClick={() => { void onChange({ flaws: flaws.filter((_, n) => n !== i) }); onChoose(undefined); }}>Remove this flaw</Button>
+            <Button size="small" onClick={() => { void set((held) => held.filter((_, n) => n !== i)); onChoose(undefined); }}>Remove this flaw</Button>
           </fieldset>
         );
       })}

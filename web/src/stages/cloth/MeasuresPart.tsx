@@ -3,6 +3,7 @@ import { useState } from "react";
 import type { Cloth } from "../../api/client";
 import { useChoices } from "../../api/hooks";
 import { DraftScope, EntryChoice, EntryLength, EntryText } from "../../fields/Entry";
+import { useHeld } from "../../fields/useHeld";
 import type { PartProps } from "../../cupboard/ClothEditor";
 import { States } from "./States";
 
@@ -49,14 +50,18 @@ export function MeasuresPart({ cloth, onChange, onTyping }: PartProps & { onTypi
   // what is only predicted is shown as what it is about, until it is measured
   const about = (figure: Cloth["width_now"]) => (now && figure?.note ? `about ${figure.text}` : undefined);
 
+  const change = useHeld<(number | string)[]>(state.widths.map((r) => r.mm), (width_readings) => onChange({ width_readings, state: state.id }));
   function reading(i: number) {
     return async (text: string) => {
-      const kept: (number | string)[] = state.widths.map((r) => r.mm);
-      const at = Math.min(i, kept.length);
-      if (text.trim()) kept[at] = text;
-      else kept.splice(i, 1);
+      let at = i;
       try {
-        await onChange({ width_readings: kept, state: state.id });
+        await change((held) => {
+          const kept = [...held];
+          at = Math.min(i, kept.length);
+          if (text.trim()) kept[at] = text;
+          else kept.splice(i, 1);
+          return kept;
+        });
       } catch (fault) {
         const refusal = fault as { fields?: { path: string; message: string }[] };
         for (const f of refusal.fields ?? []) if (f.path === `width_readings.${at}`) f.path = `width_readings.${i}`;

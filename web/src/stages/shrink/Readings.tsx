@@ -1,6 +1,7 @@
 import { useRef } from "react";
 import type { Row } from "../../api/client";
 import { EntryLength } from "../../fields/Entry";
+import { useHeld } from "../../fields/useHeld";
 
 type Value = number | string | null;
 const LEAST_ROWS = 3;
@@ -12,25 +13,28 @@ export function Readings({ direction, rows, washes, onSave }: {
   const table = useRef<HTMLTableElement>(null);
   const lines = Math.max(LEAST_ROWS, rows.length + (rows.length >= LEAST_ROWS ? 1 : 0));
   const columns = washes + 1;
-  const held: Value[][] = rows.map((r) => r.values.map((v) => v?.mm ?? null));
+  const change = useHeld<Value[][]>(rows.map((r) => r.values.map((v) => v?.mm ?? null)), onSave);
 
   function keep(row: number, column: number) {
     return async (text: string) => {
-      const next = held.map((r) => [...r]);
-      const line = next[row];
-      if (!line) {
-        if (!text.trim()) return;
-        if (column > 0) throw Object.assign(new Error("Give the distance before washing first."), { about: () => undefined });
-        next.push([text]);
-      } else if (column === 0 && !text.trim()) {
-        next.splice(row, 1);
-      } else {
-        while (line.length <= column) line.push(null);
-        line[column] = text.trim() ? text : null;
-      }
-      const at = Math.min(row, held.length);
+      let at = row;
       try {
-        await onSave(next);
+        await change((held) => {
+          const next = held.map((r) => [...r]);
+          const line = next[row];
+          at = Math.min(row, held.length);
+          if (!line) {
+            if (!text.trim()) return held;
+            if (column > 0) throw Object.assign(new Error("Give the distance before washing first."), { about: () => undefined });
+            next.push([text]);
+          } else if (column === 0 && !text.trim()) {
+            next.splice(row, 1);
+          } else {
+            while (line.length <= column) line.push(null);
+            line[column] = text.trim() ? text : null;
+          }
+          return next;
+        });
       } catch (fault) {
         const refusal = fault as { fields?: { path: string; message: string }[] };
         for (const f of refusal.fields ?? []) f.path = f.path.replace(`${direction}.${at}.`, `${direction}.${row}.`);

@@ -4,6 +4,7 @@ import type { Project, Shrink } from "../../api/client";
 import { useChanges } from "../../api/hooks";
 import { Worked } from "../../app/Working";
 import { EntryLength } from "../../fields/Entry";
+import { useHeld } from "../../fields/useHeld";
 import { Answer } from "./Answer";
 import { CyclesChart } from "./CyclesChart";
 import { Readings } from "./Readings";
@@ -13,15 +14,16 @@ type Value = number | string | null;
 
 /** The marked square's two diagonals, before and after each wash: they show a slant. One may wait for the other. */
 function Diagonals({ shrink, washes, onSave }: { shrink: Shrink; washes: number; onSave: (d: (Value[] | null)[]) => Promise<unknown> }) {
-  const held = shrink.diagonals.map((pair) => pair?.map((d): Value => d?.mm ?? null) ?? null);
+  const change = useHeld(shrink.diagonals.map((pair) => pair?.map((d): Value => d?.mm ?? null) ?? null), onSave);
   function keep(wash: number, k: 0 | 1) {
-    return (text: string) => {
-      const next = Array.from({ length: Math.max(held.length, wash + 1) }, (_, i) => held[i] ?? null);
-      const pair: Value[] = [...(next[wash] ?? [null, null])];
-      pair[k] = text.trim() ? text : null;
-      next[wash] = pair;
-      return onSave(next);
-    };
+    return (text: string) =>
+      change((held) => {
+        const next = Array.from({ length: Math.max(held.length, wash + 1) }, (_, i) => held[i] ?? null);
+        const pair: Value[] = [...(next[wash] ?? [null, null])];
+        pair[k] = text.trim() ? text : null;
+        next[wash] = pair;
+        return next;
+      });
   }
   return (
     <details className="diagonals" open={shrink.diagonals.length > 0}>

@@ -3,6 +3,7 @@ import { Worked } from "../../app/Working";
 import { ClothPattern } from "../../draw/ClothPattern";
 import { useSize } from "../../draw/useSize";
 import { EntryLength } from "../../fields/Entry";
+import { useHeld } from "../../fields/useHeld";
 import type { PartProps } from "./useTrue";
 
 /** First edge: which way to make it and why, what the present cut edge costs, and what follows from it. */
@@ -10,7 +11,7 @@ export function EdgePart({ found, calls, project }: PartProps) {
   const { cost, edge } = found;
   const way = edge.ways.find((w) => w.key === found.way)!;
   const readings = cost.readings.map((r) => r.mm);
-  const set = (edge: (string | number)[]) => calls.change({ edge });
+  const change = useHeld<(string | number)[]>(readings, (edge) => calls.change({ edge }));
   return (
     <div className="buy-two">
       <div className="picture-side">
@@ -20,7 +21,7 @@ export function EdgePart({ found, calls, project }: PartProps) {
           <legend>From a line square to the selvage to the cut edge, at places across</legend>
           {[...cost.readings, undefined].map((r, i) => (
             <EntryLength key={i} bare label={`Cut edge, reading ${i + 1}`} path={`edge.${i}`} value={r?.text ?? ""} placeholder={`place ${i + 1}`}
-              onSave={(v) => set(v.trim() ? [...readings.slice(0, i), v, ...readings.slice(i + 1)] : readings.filter((_, n) => n !== i))} />
+              onSave={(v) => change((held) => (v.trim() ? [...held.slice(0, i), v, ...held.slice(i + 1)] : held.filter((_, n) => n !== i)))} />
           ))}
         </fieldset>
         <ol className="treat-steps">{way.steps.map((s) => <li key={s}>{s}</li>)}</ol>
@@ -41,7 +42,7 @@ export function EdgePart({ found, calls, project }: PartProps) {
           <p>This end {cost.this_end.text}{cost.cut_off.mm > 0 && ` and ${cost.cut_off.text} cut off`}, the other about {cost.other_end.text}.</p>
           <EntryLength label="Cut off at this end, because it could not be straightened" path="cut_off" value={cost.cut_off.text} onSave={(cut_off) => calls.change({ cut_off })} />
           <p>Both ends together: <b>{cost.ends.text}</b>{!cost.measured && <span className="quiet"> (as planned; read the edge to know)</span>}</p>
-          {!cost.measured && <Button onClick={() => void set([])}>Plan with this way</Button>}
+          {!cost.measured && <Button onClick={() => void change(() => [])}>Plan with this way</Button>}
           {cost.in_hand_after && <p>Of the {project.cloth.length_now?.text} in hand, <Worked figure={cost.in_hand_after} label="left to lay on">{cost.in_hand_after.text}</Worked> are left to lay on, as it is cut.</p>}
           {cost.to_buy && <p>To buy: <b>{cost.to_buy}</b></p>}
         </section>

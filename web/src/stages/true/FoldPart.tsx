@@ -2,6 +2,7 @@ import { Button } from "antd";
 import { useUndo } from "../../app/useUndo";
 import { useSize } from "../../draw/useSize";
 import { EntryChoice, EntryLength } from "../../fields/Entry";
+import { useHeld } from "../../fields/useHeld";
 import type { PartProps } from "./useTrue";
 
 /** Is the fold on grain: fold to selvage at stations, where to move and by how much; and torque. */
@@ -9,7 +10,7 @@ export function FoldPart({ found, calls }: PartProps) {
   const { fold } = found;
   const undo = useUndo();
   const rows = fold.stations.map((s) => ({ along: s.along.mm as number | string, distance: s.distance.mm as number | string }));
-  const set = (next: { along: number | string; distance: number | string }[]) => calls.change({ fold: next });
+  const change = useHeld(rows, (next) => calls.change({ fold: next }));
   return (
     <div className="buy-two">
       <div className="picture-side">
@@ -25,14 +26,14 @@ export function FoldPart({ found, calls }: PartProps) {
           <tbody>
             {fold.stations.map((s, i) => (
               <tr key={i}>
-                <td><EntryLength bare label={`Station ${i + 1}, from the end`} path={`fold.${i}.along`} value={s.along.text} onSave={(along) => set(rows.map((r, n) => (n === i ? { ...r, along } : r)))} /></td>
-                <td><EntryLength bare label={`Station ${i + 1}, fold to selvage`} path={`fold.${i}.distance`} value={s.distance.text} onSave={(distance) => set(rows.map((r, n) => (n === i ? { ...r, distance } : r)))} /></td>
-                <td><Button type="text" size="small" aria-label={`Remove station ${i + 1}`} onClick={async () => { await set(rows.filter((_, n) => n !== i)); undo("station", "The station was removed.", () => set(rows)); }}>remove</Button></td>
+                <td><EntryLength bare label={`Station ${i + 1}, from the end`} path={`fold.${i}.along`} value={s.along.text} onSave={(along) => change((held) => held.map((r, n) => (n === i ? { ...r, along } : r)))} /></td>
+                <td><EntryLength bare label={`Station ${i + 1}, fold to selvage`} path={`fold.${i}.distance`} value={s.distance.text} onSave={(distance) => change((held) => held.map((r, n) => (n === i ? { ...r, distance } : r)))} /></td>
+                <td><Button type="text" size="small" aria-label={`Remove station ${i + 1}`} onClick={async () => { await change((held) => held.filter((_, n) => n !== i)); undo("station", "The station was removed.", () => change(() => rows)); }}>remove</Button></td>
               </tr>
             ))}
           </tbody>
         </table>
-        <NewStation onAdd={(along, distance) => set([...rows, { along, distance }])} next={fold.stations.length + 1} found={found} />
+        <NewStation onAdd={(along, distance) => change((held) => [...held, { along, distance }])} next={fold.stations.length + 1} found={found} />
         <ul className="plain-list">{fold.stations.filter((s) => s.told).map((s) => <li key={s.along.mm}><b>{s.along.text}</b>: {s.told}</li>)}</ul>
         {fold.spread && <p>Spread {fold.spread.text}. {fold.limit}</p>}
         <h2>Does the fold ripple?</h2>

@@ -51,7 +51,6 @@ CREATE TABLE cloth (
     depth VARCHAR(10) NOT NULL,
     rub_grade INTEGER,
     ground VARCHAR(7) NOT NULL,
-    shop_fold DOUBLE,
     answers JSON DEFAULT '{}' NOT NULL,
     style_number VARCHAR(120) DEFAULT '' NOT NULL,
     place VARCHAR(120) DEFAULT '' NOT NULL,
@@ -495,7 +494,7 @@ class _Move:
         by_cloth: dict[int, list[Row]] = {}
         for wash in self.old["wash"]:
             by_cloth.setdefault(wash["cloth_id"], []).append(wash)
-        gone = {"width_readings", "in_hand", "treated", "flaws", "bars"}
+        gone = {"width_readings", "in_hand", "treated", "flaws", "bars", "shop_fold"}
         for row in self.old["cloth"]:
             self.put("cloth", **{k: v for k, v in row.items() if k not in gone})
             mine = by_cloth.get(row["id"], [])
@@ -524,6 +523,8 @@ class _Move:
             self.reading("width", value, row["created_at"], "tape", place=float(place), **where)
         if row["in_hand"] is not None:
             self.reading("length", row["in_hand"], row["created_at"], "tape", **where)
+        if row["shop_fold"] is not None:
+            self.reading("shopfold", row["shop_fold"], row["created_at"], "tape", **where)
         for place, flaw in enumerate(_json(row["flaws"])):
             size = {k: flaw[k] for k in ("x", "y", "w", "h")}
             what = flaw.get("what", "flaw")
