@@ -133,9 +133,8 @@ def change_piece(
     use = cloth_use or garment.main
     piece, cut = _parted(given)
     of = row.cut_from(use.id)
-    if "on_fold" in cut and len(row.cuts) <= 1:
-        # a piece cut from one cloth is drawn as it is cut
-        piece.setdefault("half", cut["on_fold"])
+    if "on_fold" in cut and (not row.cuts or of is row.cuts[0]):
+        _redraw(row, piece, cut["on_fold"])
     before = {key: getattr(row, key) for key in piece}
     before |= {key: getattr(of, key) for key in cut} if of is not None else {}
     for key, value in piece.items():
@@ -158,6 +157,14 @@ def change_piece(
         after = {**given, **({"stations": row.stations} if stations is not None else {})}
         note(session, use, "plan", "piece-changed", before=before, after=after, name=row.name, piece=row.id)
     return garment
+
+
+def _redraw(row: models.Piece, piece: dict[str, Any], half: bool) -> None:
+    """A piece is drawn as it is cut from its first cloth; where it was cut like its paper it still is."""
+    for cut in row.cuts[1:]:
+        if cut.on_fold == row.half:
+            cut.on_fold, cut.pair = half, cut.pair and not half
+    piece.setdefault("half", half)
 
 
 def _parted(given: Mapping[str, Any]) -> tuple[dict[str, Any], dict[str, Any]]:

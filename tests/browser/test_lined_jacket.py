@@ -1,0 +1,228 @@
+"""A lined jacket in inches, from an empty home, by mouse and keys: three cloths, each laid and bought."""
+
+from __future__ import annotations
+
+import re
+
+import pytest
+from playwright.sync_api import Locator, Page, expect
+
+from .test_screens import begin
+from .test_whole_way import saved
+
+pytestmark = pytest.mark.browser
+
+#: So many values may have to be typed for a jacket's front and back, three cloths and a swatch.
+MOST_TYPED = 50
+
+
+class Maker:
+    """Somebody at the page; counts what is typed."""
+
+    def __init__(self, page: Page) -> None:
+        self.page, self.typed = page, 0
+
+    def enter(self, label: str, text: str) -> None:
+        self.into(self.page.get_by_label(label, exact=True), text)
+
+    def into(self, field: Locator, text: str) -> None:
+        field.fill(text)
+        field.press("Enter")
+        self.typed += 1
+        saved(self.page)
+
+    def stage(self, name: str) -> None:
+        self.page.get_by_role("link", name=name, exact=True).click()
+
+    def cloth(self, name: str) -> None:
+        self.page.get_by_role("navigation", name="Cloths of this garment").get_by_role("link", name=name).click()
+
+    def piece(self, name: str, rows: list[tuple[str, ...]], tick: str) -> None:
+        """A piece off the paper, by keys alone."""
+        page = self.page
+        page.get_by_role("button", name="Read off with a tape").press("Enter")
+        page.get_by_label("Name", exact=True).fill(name)
+        page.get_by_label(re.compile(tick)).check()
+        page.get_by_label("Seam allowance to add").fill("5/8")
+        page.get_by_label("station 1, along").focus()
+        for row in rows:
+            for value in row:
+                page.keyboard.press("Control+a")
+                page.keyboard.type(value)
+                page.keyboard.press("Enter")
+                page.wait_for_timeout(30)
+                self.typed += 1
+        self.typed += 2
+        page.get_by_role("button", name="Keep this piece").click()
+        expect(page.get_by_role("button", name=re.compile(f"^{name}, "))).to_be_visible()
+
+
+def widths(maker: Maker, text: str) -> None:
+    """Three readings, one after another without waiting: none takes back the one before."""
+    page = maker.page
+    for place in (1, 2, 3):
+        field = page.get_by_label(f"Width, reading {place}")
+        field.fill(text)
+        field.press("Enter")
+        maker.typed += 1
+    for place in (1, 2, 3):
+        expect(page.get_by_label(f"Width, reading {place}")).to_have_value(f"{text} in")
+    expect(page.locator(".saved")).to_have_attribute("data-state", "saved")
+
+
+def test_three_cloths_from_an_empty_home(page: Page, own: str) -> None:
+    maker = Maker(page)
+    begin(page, own, "Lined jacket")
+    page.get_by_text("in / yd").click()
+    maker.piece("Front", [("0", "11", "0"), ("14", "12", "0"), ("24", "9", "2"), ("29", "4", "3")], "half of the copies mirrored")
+    maker.piece("Back", [("0", "10 1/2"), ("15", "10"), ("27", "3")], "cut on the fold")
+    heading = page.get_by_role("heading", level=1)
+    expect(heading).to_have_text("2 pieces, 3 to cut")
+
+    # what is cut from what: by mouse and by keys
+    page.get_by_role("button", name="What is cut from what").click()
+    expect(heading).to_have_text("Everything is cut from one cloth")
+    for role, name in (("lining", "Lining"), ("interfacing", "Canvas")):
+        page.get_by_label("Put beside it").select_option(role)
+        page.get_by_label("Its name").fill(name)
+        page.get_by_label("Its name").press("Enter")
+        maker.typed += 1
+        expect(page.get_by_role("columnheader", name=re.compile(name))).to_be_visible()
+    page.get_by_role("button", name="Cut Front from Lining").click()
+    maker.enter("Shorter at its low end by", "3/4")
+    page.get_by_role("button", name="Close").click()
+    expect(page.get_by_role("button", name=re.compile("^Front from Lining: 1 pair"))).to_contain_text("¾ in shorter")
+    page.get_by_role("button", name="Cut Back from Lining").press("Enter")
+    maker.enter("Shorter at its low end by", "3/4")
+    page.keyboard.press("Escape")
+    page.get_by_role("button", name="Cut Front from Canvas").press("Enter")
+    maker.enter("Seam allowance still to add", "0")
+    page.get_by_role("button", name="Close").click()
+    expect(heading).to_have_text("3 cloths, 8 to cut")
+
+    # each cloth measured; the switch keeps its place over the stages
+    maker.stage("Cloth")
+    widths(maker, "58")
+    page.get_by_label("Fibre").select_option("cotton")
+    maker.enter("Price", "22")
+    maker.cloth("Lining")
+    expect(page.get_by_label("Width, reading 1")).to_have_value("")
+    widths(maker, "54")
+    page.get_by_label("Fibre").select_option("polyester")
+    maker.enter("Price", "9")
+    maker.cloth("Canvas")
+    widths(maker, "36")
+    page.get_by_label("Fibre").select_option("polyester")
+    page.get_by_label("Weave or kind").select_option("nonwoven")
+    maker.enter("Price", "5")
+
+    # a swatch of the check, typed without waiting
+    maker.cloth("main cloth")
+    maker.stage("Shrink")
+    page.get_by_role("button", name="Marked 10 in").click()
+    saved(page)
+    for way, after in (("warp", "9 5/8"), ("weft", "9 3/4")):
+        for place in (1, 2, 3):
+            field = page.get_by_label(f"{way} reading {place}, after")
+            field.fill(after)
+            field.press("Enter")
+            maker.typed += 1
+    expect(page.get_by_text("from the washed swatch")).to_have_count(2)
+    expect(page.get_by_label("warp reading 2, after")).to_have_value("9 ⅝ in")
+    expect(page.locator(".answer-number").first).to_have_text("3.8")
+    expect(page.get_by_label("weft reading 3, after")).to_have_value("9 ¾ in")
+    expect(page.locator(".answer-number").last).to_have_text("2.5")
+    saved(page)
+
+    # laid one after another, and after a reload the page shows the same cloth
+    maker.stage("Lay")
+    for name, pieces in (("main cloth", 3), ("Lining", 3), ("Canvas", 2)):
+        maker.cloth(name)
+        page.get_by_role("button", name="Lay the pieces").click()
+        expect(page.locator(".laid").first).to_be_visible(timeout=30_000)
+        expect(page.get_by_role("button", name="Lay again")).to_be_visible(timeout=30_000)
+        expect(page.get_by_text(f"{pieces} pieces cut")).to_be_visible()
+    page.reload()
+    expect(page.locator('.cloths [aria-current="true"]')).to_contain_text("Canvas")
+    expect(page.get_by_text("2 pieces cut")).to_be_visible()
+
+    # bought: each by itself, the list and the cost for all
+    maker.stage("Buy")
+    expect(heading).to_contain_text("of Canvas")
+    costs = []
+    for name in ("Canvas", "Lining", "main cloth"):
+        maker.cloth(name)
+        expect(page.locator('.cloths [aria-current="true"]')).to_contain_text(name)
+        cost = page.locator('[data-key="cost"] b')
+        expect(cost).to_be_visible()
+        page.wait_for_timeout(300)
+        costs.append(float(cost.inner_text()))
+        assert float(page.locator('[data-key="all_cloths"] b').inner_text()) > 0
+    assert float(page.locator('[data-key="all_cloths"] b').inner_text()) == pytest.approx(sum(costs), abs=0.011)
+    page.get_by_role("button", name="The list").click()
+    for name in ("Lining", "Canvas", "sewing thread"):
+        expect(page.locator(".items")).to_contain_text(name)
+
+    # a second window shows a change of the first, and renaming a piece leaves the lay as it is
+    maker.stage("Plan")
+    page.get_by_role("button", name=re.compile("^Front, ")).click()
+    page.get_by_role("button", name="Change", exact=True).click()
+    page.get_by_label("Name", exact=True).fill("Front with lapel")
+    page.get_by_role("button", name="Keep the change").click()
+    maker.typed += 1
+    maker.stage("Lay")
+    expect(page.locator('.laid[aria-label^="Front with lapel, 1"]')).to_be_visible()
+    expect(page.get_by_text("Out of date")).to_have_count(0)
+
+    # a wash written down asks for length and width, and is the cloth's new state
+    maker.stage("Cloth")
+    maker.enter("Length in hand, if any", "3 yd")
+    maker.stage("Shrink")
+    page.get_by_role("button", name="How to wash it").click()
+    page.get_by_role("group", name="A wash of the length, written down").get_by_label("How").fill("cold, line")
+    page.get_by_role("button", name="Write it down").click()
+    saved(page)
+    maker.stage("Cloth")
+    expect(page.get_by_text(re.compile("will be about"))).to_be_visible()
+    expect(page.get_by_label("Width, reading 1")).to_have_value("")
+    maker.into(page.get_by_label("Width, reading 1"), "56 1/4")
+    expect(page.get_by_text(re.compile("From selvage to selvage it is"))).to_be_visible()
+    page.get_by_role("button", name="as bought").click()
+    expect(page.get_by_label("Width, reading 1")).to_have_value("58 in")
+    print(f"{maker.typed} values typed")
+    assert maker.typed <= MOST_TYPED
+
+
+def test_what_is_half_typed_stays_with_its_cloth(page: Page, own: str) -> None:
+    begin(page, own, "Two cloths")
+    page.get_by_role("button", name="What is cut from what").click()
+    page.get_by_label("Its name").fill("Lining")
+    page.get_by_label("Its name").press("Enter")
+    expect(page.get_by_role("columnheader", name=re.compile("Lining"))).to_be_visible()
+    page.get_by_role("link", name="Buy", exact=True).click()
+    spare = page.get_by_label("Spare, after washing")
+    spare.fill("a handful")
+    page.get_by_role("navigation", name="Cloths of this garment").get_by_role("link", name="Lining").click()
+    expect(spare).to_have_value("0.0 cm")
+    page.get_by_role("navigation", name="Cloths of this garment").get_by_role("link", name="main cloth").click()
+    expect(spare).to_have_value("a handful")
+
+
+def test_a_trim_is_bought_by_its_edges(page: Page, own: str) -> None:
+    begin(page, own, "Cape")
+    page.get_by_role("button", name="What is cut from what").click()
+    page.get_by_label("Put beside it").select_option("trim")
+    page.get_by_label("Its name").fill("Braid")
+    page.get_by_label("Its name").press("Enter")
+    page.get_by_role("link", name="Cloth", exact=True).click()
+    page.get_by_role("navigation", name="Cloths of this garment").get_by_role("link", name="Braid").click()
+    page.get_by_label("Fibre").select_option("polyester")
+    saved(page)
+    page.get_by_role("link", name="Buy", exact=True).click()
+    page.get_by_role("button", name="Another edge").click()
+    for label, text in (("Edge", "hem"), ("its length", "2,4 m"), ("times", "2")):
+        field = page.get_by_label(label, exact=True)
+        field.fill(text)
+        field.press("Enter")
+    # (240 + 3) × 2 = 486 cm, and a hundredth that polyester may shrink: 491, so 5 m where 10 cm are cut
+    expect(page.get_by_role("heading", level=1)).to_contain_text("Ask for 5.00 m of Braid")
