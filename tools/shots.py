@@ -106,6 +106,7 @@ ASIDE = {
     "cloth-bars": ("Six-gore skirt", "cloth", bars),
     "working": ("Six-gore skirt", "buy", opened_working),
     "lay-bias": ("Bias slip", "lay", lambda page: choose_piece(page, "Front, 1")),
+    "buy-envelope": ("Boxy overshirt", "buy?part=envelope", None),
     "buy-share": ("Boxy overshirt", "buy?part=together", share),
     "buy-strips": ("Six-gore skirt", "buy?part=strips", strips),
 }
@@ -113,6 +114,7 @@ ASIDE = {
 VIEWS = {
     "bench": (None, "", None),
     "plan": ("Boxy overshirt", "plan", lambda page: choose_piece(page, "Sleeve")),
+    "plan-cuts": ("Notched waistcoat", "plan?part=cuts", None),
     "cloth": ("Notched waistcoat", "cloth", None),
     "cupboard": (None, "cupboard", None),
     "shrink": ("Boxy overshirt", "shrink", None),
@@ -122,7 +124,6 @@ VIEWS = {
     "buy": ("Boxy overshirt", "buy", tried),
     "buy-offers": ("Boxy overshirt", "buy?part=offers", tried),
     "buy-cupboard": ("Bow ties and cuffs", "buy?part=cupboard", try_remnant),
-    "buy-envelope": ("Boxy overshirt", "buy?part=envelope", None),
     "buy-list": ("Six-gore skirt", "buy?part=list", None),
     "true": ("Six-gore skirt", "true", hung),
     "true-matter": ("Six-gore skirt", "true?part=matter", None),

@@ -30,6 +30,7 @@ if TYPE_CHECKING:
     from .cloth.dye import Dye as Dye
     from .cloth.dye import may_share as may_share
     from .cloth.make import Make as Make
+    from .cloth.state import State as State
     from .cloth.width import BadCloth as BadCloth
     from .cloth.width import Cloth as Cloth
     from .cloth.width import usable_width as usable_width
@@ -72,6 +73,7 @@ if TYPE_CHECKING:
     from .shrink.shrinkage import divide_not_add as divide_not_add
     from .shrink.shrinkage import plan_with as plan_with
     from .shrink.shrinkage import swatch_shrinkage as swatch_shrinkage
+    from .shrink.states import ClothStates as ClothStates
     from .shrink.swatch import Swatch as Swatch
     from .shrink.swatch import verdict as swatch_verdict
     from .shrink.treatment import Advice as TreatmentAdvice
@@ -132,6 +134,7 @@ _HOMES: dict[str, tuple[str, str]] = {
     "Cloth": ("cloth.width", "Cloth"),
     "BadCloth": ("cloth.width", "BadCloth"),
     "usable_width": ("cloth.width", "usable_width"),
+    "State": ("cloth.state", "State"),
     "Make": ("cloth.make", "Make"),
     "Dye": ("cloth.dye", "Dye"),
     "may_share": ("cloth.dye", "may_share"),
@@ -148,6 +151,7 @@ _HOMES: dict[str, tuple[str, str]] = {
     "planning_range": ("shrink.ranges", "planning_range"),
     "Shrinkage": ("shrink.known", "Shrinkage"),
     "known_shrinkage": ("shrink.known", "known_shrinkage"),
+    "ClothStates": ("shrink.states", "ClothStates"),
     "TreatmentFacts": ("shrink.treatment", "TreatmentFacts"),
     "TreatmentAdvice": ("shrink.treatment", "Advice"),
     "Programme": ("shrink.treatment", "Programme"),
@@ -234,6 +238,7 @@ __all__ = [  # noqa: RUF022 in the order of the work, room by room
     "Cloth",
     "BadCloth",
     "usable_width",
+    "State",
     "Make",
     "Dye",
     "may_share",
@@ -250,6 +255,7 @@ __all__ = [  # noqa: RUF022 in the order of the work, room by room
     "planning_range",
     "Shrinkage",
     "known_shrinkage",
+    "ClothStates",
     "TreatmentFacts",
     "TreatmentAdvice",
     "Programme",

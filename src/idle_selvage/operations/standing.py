@@ -16,6 +16,7 @@ from ..core.cloth.bars import BarPattern
 from ..core.cloth.dye import Dye
 from ..core.cloth.hand import needs_lining
 from ..core.cloth.make import NO_GRAIN, Make
+from ..core.cloth.width import PLACES
 from ..core.lay import stale
 from ..core.lay.asking import ClothToLay, PieceToLay, ask, keeps_off_the_fold, told_apart
 from ..core.lay.named import renamed
@@ -197,9 +198,7 @@ class Cutting:
 
     def tally(self, laid: MeasuredLay | None) -> Tally:
         """The few figures it is steered by. Raises BadCloth."""
-        row = self.cloth.row
-        measured = cloths.as_cloth(row) if any(state.widths for state in self.cloth.states.states) else None
-        return tally(measured, self.facts, laid, use.as_wishes(self.use))
+        return tally(cloths.as_cloth(self.cloth.row), self.facts, laid, use.as_wishes(self.use))
 
 
 @dataclass(frozen=True)
@@ -371,7 +370,9 @@ class Standing:
     def laid(self) -> MeasuredLay | None:
         """The length that is cut: of the chosen lay, or the edges of a trim."""
         if self.trim:
-            return None if self.trim_length is None else MeasuredLay(self.trim_length.value)
+            return (
+                None if self.trim_length is None else MeasuredLay(self.trim_length.value, what="the edges, turned in")
+            )
         return None if self.ladder is None else self.ladder.measured(self.trials)
 
     @cached_property
@@ -452,7 +453,8 @@ class Standing:
             StageFacts(
                 pieces=len(self.pieces),
                 bad_pieces=len(bad_pieces([one.piece for one in self.asked])),
-                width_readings=measured,
+                # how wide a trim is decides nothing
+                width_readings=PLACES if self.trim else measured,
                 kind_known=bool(row.blend),
                 marks_before=len(swatch.warp) + len(swatch.weft) if swatch else 0,
                 washed_both_ways=(found.warp.basis == "swatch" and found.weft.basis == "swatch") or done,

@@ -117,9 +117,10 @@ def tally_entries(show: Presenter, now: Standing) -> list[out.TallyEntryOut]:
     found = now.tally
     bought = found.purchase
     coming = now.cutting.treatment == "coming"
+    laid = None if now.chosen is None else _lay_figure(now.chosen, show.system)
     entries: list[tuple[str, str, Figure | None]] = [
-        ("width", "usable width after washing" if coming else "usable width", found.width),
-        ("lay", "lay", None if now.chosen is None else _lay_figure(now.chosen, show.system)),
+        *([] if now.trim else [("width", "usable width after washing" if coming else "usable width", found.width)]),
+        ("lay", "edges" if now.trim else "lay", now.trim_length if now.trim else laid),
         ("to_buy", "to buy", bought.to_buy if bought else None),
         ("shrinkage_warp", "shrinkage along", found.warp.figure),
         ("cost", "cost", bought.cost if bought else None),

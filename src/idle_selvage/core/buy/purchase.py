@@ -62,13 +62,15 @@ def purchase(
     repeat: float | None = None,
     main_pieces: int = 0,
     in_hand_warp: Figure | None = None,
+    what: str = "the lay",
 ) -> Purchase:
     """Length to buy for a lay of ``lay`` millimetres on the washed cloth.
 
     ``warp_shrinkage`` is the one to plan with, in per cent, from the cloth as bought; ``in_hand_warp`` the one that is
-    still to come of the length in hand (None: it is as bought); ``extras`` tell how much of the lay each rule of the
-    cloth costs, each on top of the one before; ``repeat`` (of the bars along) and ``main_pieces`` serve a rule of
-    thumb. Raises ValueError for a step that is not positive or a shrinkage of 100 % or more.
+    still to come of the length in hand (None: it is as bought); ``what`` is cut: a lay, or a trim's edges. ``extras``
+    tell how much of the lay each rule of the cloth costs, each on top of the one before; ``repeat`` (of the bars along)
+    and ``main_pieces`` serve a rule of thumb. Raises ValueError for a step that is not positive or a shrinkage of 100 %
+    or more.
     """
     s = warp_shrinkage.value
     if order.step <= 0:
@@ -122,7 +124,7 @@ def purchase(
     adding = _adding(needed, before, s)
     return Purchase(
         to_buy,
-        _lines(lay, extras, order, before_washing, rounding, needed, before, bought),
+        _lines(lay, extras, order, before_washing, rounding, needed, before, bought, what),
         adding,
         _thumbs(lay, extras, order, before, s, repeat, main_pieces),
         _left(bought, s, order.ends, lay),
@@ -142,18 +144,19 @@ def _lines(
     needed: float,
     before: float,
     bought: float,
+    what: str,
 ) -> tuple[Line, ...]:
     def given(key: str, name: str, value: float, formula: str, source: Source = PURCHASE) -> Line:
         return Line(key, name, value, _figure(value, "length", Step(name, formula, (), length(value)), source=source))
 
     plain = lay - math.fsum(extra.adds for extra in extras)
     first = Step(
-        "the lay",
+        what,
         "what the lay takes, less what each rule costs",
         (("lay", length(lay)), *((RULES[e.rule], length(e.adds)) for e in extras)),
         length(plain),
     )
-    lines = [Line("lay", "the lay" if not extras else "the lay, without rules", plain, _figure(plain, "length", first))]
+    lines = [Line("lay", what if not extras else f"{what}, without rules", plain, _figure(plain, "length", first))]
     for extra in extras:
         step = Step(
             RULES[extra.rule],

@@ -92,12 +92,16 @@ class ClothFacts:
 
 @dataclass(frozen=True)
 class MeasuredLay:
-    """The chosen lay: its length in mm, what each rule of the cloth costs in it, and what serves a rule of thumb."""
+    """The chosen lay: its length in mm, what each rule of the cloth costs in it, and what serves a rule of thumb.
+
+    ``what`` it is: a lay, or the edges a trim goes on.
+    """
 
     length: float
     extras: tuple[Extra, ...] = ()
     repeat: float | None = None
     main_pieces: int = 0
+    what: str = "the lay"
 
 
 def cut_in(states: ClothStates, treatment: Treatment) -> int:
@@ -212,6 +216,7 @@ def _bought(
         extras=lay.extras,
         repeat=lay.repeat,
         main_pieces=lay.main_pieces,
+        what=lay.what,
         in_hand_warp=None if since is None else states.coming(since, at, "warp").plan,
     )
 

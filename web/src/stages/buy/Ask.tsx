@@ -10,12 +10,15 @@ import { TrimPart } from "./TrimPart";
 import { Trying } from "./Trying";
 import { useBuyPart, useTrials } from "./useBuy";
 
+/** Whether the cloth the page shows goes by the metre. */
+const isTrim = (project: Project) => project.uses.find((u) => u.id === project.use_id)?.trim ?? false;
+
 /** What to ask for at the counter: the stack, the rules of thumb beside it, and what is wished. */
 export function Ask({ project }: { project: Project }) {
   const client = useQueryClient();
   const { purchase } = project;
   const at = useAt();
-  const trim = project.uses.find((u) => u.id === project.use_id)?.trim ?? false;
+  const trim = isTrim(project);
   const part = useBuyPart("extras", ({ path, query }) =>
     unwrap(api.GET("/api/projects/{project_id}/trials", { params: { path, query: { ...query, what: "extras" } } })),
   );
@@ -52,7 +55,7 @@ export function Ask({ project }: { project: Project }) {
         {trim && <TrimPart project={project} />}
       </div>
       <aside className="facts">
-        {purchase && <Thumbs project={project} />}
+        {purchase && !trim && <Thumbs project={project} />}
         <Wishes project={project} />
       </aside>
     </div>
@@ -95,6 +98,7 @@ function Thumbs({ project }: { project: Project }) {
 
 function Wishes({ project }: { project: Project }) {
   const { wishes } = project;
+  const trim = isTrim(project);
   const changes = useChanges();
   const choices = useChoices();
   const step = choices?.steps.find((s) => Math.abs(Number(s.value) - wishes.shop_step.mm) < 0.01);
@@ -104,10 +108,10 @@ function Wishes({ project }: { project: Project }) {
       <h2>For this purchase</h2>
       <EntryChoice label="The shop cuts in steps of" value={step?.value ?? ""} options={choices?.steps ?? []} placeholder={wishes.shop_step.text}
         onSave={(v) => changes.purchase({ shop_step: Number(v) })} />
-      <EntryChoice label="The first edge" value={wishes.edge_way}
+      {!trim && <EntryChoice label="The first edge" value={wishes.edge_way}
         options={[{ value: "", label: `as this cloth wants it: ${wishes.edge.ways[0]?.name ?? ""}` }, ...wishes.edge.ways.map((w) => ({ value: w.key, label: `${w.name} (${w.loss.text} an end)` }))]}
-        onSave={(v) => changes.purchase({ edge_way: v as "" })} />
-      {way && <p className="quiet">{way.key === wishes.edge.way ? `Because ${wishes.edge.why}.` : `But ${way.why}.`} It takes about {way.loss.text} an end.</p>}
+        onSave={(v) => changes.purchase({ edge_way: v as "" })} />}
+      {way && !trim && <p className="quiet">{way.key === wishes.edge.way ? `Because ${wishes.edge.why}.` : `But ${way.why}.`} It takes about {way.loss.text} an end.</p>}
       <div className="two">
         <EntryLength label="Both ends, to straighten" path="ends" value={wishes.ends.text} onSave={(ends) => changes.purchase({ ends })} />
         <EntryLength label="Spare, after washing" path="spare" value={wishes.spare.text} onSave={(spare) => changes.purchase({ spare })} />

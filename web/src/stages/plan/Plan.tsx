@@ -224,10 +224,10 @@ export function Plan() {
         )}
       </div>
       <aside className="facts">
-        {piece ? (
+        {piece && part === "pieces" ? (
           <Facts piece={piece} uses={project.uses} onChange={() => setForm(piece)} onTakeOut={() => void takeOut(piece)} />
         ) : (
-          project.pieces.length > 0 && <p className="quiet">Touch a piece for its facts.</p>
+          part === "pieces" && project.pieces.length > 0 && <p className="quiet">Touch a piece for its facts.</p>
         )}
         <Care project={project} />
       </aside>
