@@ -74,7 +74,11 @@ def test_three_cloths_from_an_empty_home(page: Page, own: str) -> None:
     maker = Maker(page)
     begin(page, own, "Lined jacket")
     page.get_by_text("in / yd").click()
-    maker.piece("Front", [("0", "11", "0"), ("14", "12", "0"), ("24", "9", "2"), ("29", "4", "3")], "half of the copies mirrored")
+    maker.piece(
+        "Front",
+        [("0", "11", "0"), ("14", "12", "0"), ("24", "9", "2"), ("29", "4", "3")],
+        "half of the copies mirrored",
+    )
     maker.piece("Back", [("0", "10 1/2"), ("15", "10"), ("27", "3")], "cut on the fold")
     heading = page.get_by_role("heading", level=1)
     expect(heading).to_have_text("2 pieces, 3 to cut")

@@ -295,16 +295,6 @@ def _measured_after(
             raise Refused(sentence_of(fault), path="width_after") from None
 
 
-def measure_after(session: Session, row: models.Cloth, number: int, length: float | None, width: float | None) -> None:
-    """Say what a cloth measured after a wash that is written down already, mm; None leaves what is there. Raises
-    NotFound and :class:`Refused`."""
-    wash = washes.wash(session, row.id, number)
-    _measured_after(row, wash, length, width)
-    session.flush()
-    after = {"length": length, "width": width}
-    note_cloth(session, row, "cloth", "cloth-noted", name=row.name, entries=["in_hand", "width_readings"], after=after)
-
-
 def _wash_in(
     session: Session, row: models.Cloth, wash: models.Wash, washer: Appliance
 ) -> tuple[float | None, float | None]:

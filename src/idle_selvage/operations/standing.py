@@ -392,7 +392,7 @@ class Standing:
     @cached_property
     def _problem(self) -> tuple[Problem | None, str]:
         if not self.rows.cuts:
-            return None, NO_PIECES if self.role == "main" else self.nothing_cut
+            return None, self.nothing_cut if self.pieces else NO_PIECES
         if self.tally.width is None:
             return None, self.tally.missing.get("width", "Measure the cloth's width first.")
         if self.to_fit and self.fit is None:

@@ -137,6 +137,11 @@ def as_bars(row: Cloth) -> tuple[BarPattern, BarPattern]:
     return read_bars(bar_sequence(row, "along")), read_bars(bar_sequence(row, "across"))
 
 
+def bars_state(row: Cloth) -> int:
+    """The state its bars were measured in; of several, the first."""
+    return min((state_index(row, bar.wash_id) for bar in row.bars), default=0)
+
+
 def as_edge_facts(row: Cloth) -> EdgeFacts:
     """What decides how its first edge is made."""
     return edge_facts(as_make(row), as_bars(row)[0], row.answers)
@@ -145,7 +150,6 @@ def as_edge_facts(row: Cloth) -> EdgeFacts:
 def as_laid(row: Cloth, states: ClothStates, at: int) -> ClothToLay:
     """What of it decides a lay when it is cut in state ``at``."""
     fold = row.shop_fold_row()
-    bars_in = min((state_index(row, bar.wash_id) for bar in row.bars), default=0)
     return ClothToLay(
         row.margin_low,
         *as_bars(row),
@@ -154,6 +158,6 @@ def as_laid(row: Cloth, states: ClothStates, at: int) -> ClothToLay:
         tuple(FlawToLay((f.x, f.y, f.w, f.h), states.move(state_index(row, f.wash_id), at)) for f in row.flaws),
         row.shop_fold,
         row.weave in NO_GRAIN,
-        states.move(bars_in, at),
+        states.move(bars_state(row), at),
         states.move(0 if fold is None else state_index(row, fold.wash_id), at),
     )

@@ -8,7 +8,9 @@ import io
 import pytest
 from PIL import Image
 
-from ...conftest import Person, photo
+from idle_selvage.store import models
+
+from ...conftest import Person, data_of, photo
 
 LINEN = [{"fibre": "linen", "share": 100}]
 
@@ -175,3 +177,40 @@ def test_washes_of_the_length_until_the_rag_is_clean(person: Person) -> None:
 def test_washes_that_cannot_be(person: Person, body: dict[str, object], path: str) -> None:
     person.ask("POST", "/cloths", name="Linen")
     assert person.refused("POST", "/cloths/1/washes", **body)["fields"][0]["path"] == path
+
+
+def test_what_was_measured_before_a_wash_is_shown_where_it_is_now(person: Person) -> None:
+    """Bars and the faded shop fold shrink with the cloth; their entries stay what was read."""
+    person.ask("POST", "/projects", name="A")
+    red, ecru = {"width": "1 cm", "colour": "#A02020"}, {"width": "3 cm", "colour": "#E8E0D0"}
+    known = {"width_readings": ["100"], "in_hand": "200", "shop_fold": "50", "bars_across": [red, ecru]}
+    before = person.ask("PATCH", "/projects/1/cloth", **known)["cloth"]
+    assert before["bars_now"] == [1.0, 1.0] and before["shop_fold_now"]["mm"] == 500.0
+    person.ask("PUT", "/projects/1/swatch", warp=[["20", "19"]] * 3, weft=[["20", "18"]] * 3)
+    person.ask("POST", "/cloths/1/washes", 201, how="40")
+    after = person.ask("GET", "/projects/1")["cloth"]
+    assert after["bars_now"] == pytest.approx([0.95, 0.9]) and after["bars_across"] == before["bars_across"]
+    assert after["shop_fold_now"]["mm"] == pytest.approx(450.0) and after["shop_fold"]["mm"] == 500.0
+    # read again on the washed cloth it is where it was read
+    again = person.ask("PATCH", "/projects/1/cloth", shop_fold="46")["cloth"]
+    assert again["shop_fold_now"]["mm"] == again["shop_fold"]["mm"] == 460.0
+
+
+def test_a_reading_of_a_digital_tape_is_kept_as_such(person: Person) -> None:
+    person.ask("POST", "/projects", name="A")
+
+    def read_by() -> list[str]:
+        with data_of(person.app).begin() as session:
+            return [row.by for row in session.query(models.Reading).order_by(models.Reading.place)]
+
+    person.ask("PATCH", "/projects/1/cloth", width_readings=["140", "141"])
+    assert read_by() == ["tape", "tape"]
+    answer = person.client.patch(
+        "/api/projects/1/cloth",
+        json={"width_readings": ["140", "142"]},
+        headers={"X-Read-With": "device"},
+        base_url="http://127.0.0.1",
+    )
+    assert answer.status_code == 200 and read_by() == ["tape", "device"]
+    person.ask("PATCH", "/projects/1/cloth", width_readings=["140", "143"])
+    assert read_by() == ["tape", "tape"], "the next one was typed again"

@@ -1446,6 +1446,16 @@ export interface components {
             /** Flaws */
             flaws: components["schemas"]["FlawOut"][];
             shop_fold: components["schemas"]["LengthOut"] | null;
+            /** @description where the faded fold is about now, from the near selvage */
+            shop_fold_now: components["schemas"]["LengthOut"] | null;
+            /**
+             * Bars Now
+             * @description what is left of the bars along and across since they were measured, shares
+             */
+            bars_now: [
+                number,
+                number
+            ];
             /** Answers */
             answers: {
                 [key: string]: string;
@@ -1813,8 +1823,8 @@ export interface components {
         };
         /**
          * PieceOut
-         * @description A piece, and how it is cut from the cloth it is seen through (``cut_here``: it is); ``cuts``: from every
-         *     cloth.
+         * @description A piece as it is cut from the first of its cloths; ``cuts``: from each; ``cut_here``: from the one the page
+         *     shows.
          */
         PieceOut: {
             /** Id */

@@ -85,7 +85,7 @@ export function ClothPicture({ cloth, typing, placing = false, chosenFlaw, onCho
           }}
           onPointerCancel={() => setBox(undefined)}>
           <defs>
-            <ClothPattern id={id} cloth={cloth} scale={scale} x0={x0} y0={y1} />
+            <ClothPattern id={id} cloth={cloth} scale={scale} x0={x0} y0={y1} left={cloth.bars_now} />
           </defs>
           {[`url(#${id})`, `url(#${id}-weave)`].map((fill) => (
             <path key={fill} d={`M${x0},${y1} L${x0},${PAD.top} L${right},${PAD.top} ${ragged(right, PAD.top, y1)} Z`}
@@ -101,10 +101,10 @@ export function ClothPicture({ cloth, typing, placing = false, chosenFlaw, onCho
           <Ruler scale={scale} length={length} unit={tape.mm} imperial={tape.imperial} x={x0} y={PAD.top - 6} />
           <Ruler scale={scale} length={widest} unit={tape.mm} imperial={tape.imperial} vertical x={x0 - 6} y={y1} />
           <text x={x0 - 6} y={PAD.top - 26} className="label" textAnchor="end">{tape.unit}</text>
-          {cloth.shop_fold && (
+          {cloth.shop_fold_now && (
             <g className="shop-fold">
-              <line x1={x0} x2={right} y1={y1 - cloth.shop_fold.mm * scale} y2={y1 - cloth.shop_fold.mm * scale} />
-              <text x={right - 8} y={y1 - cloth.shop_fold.mm * scale - 6} textAnchor="end">faded shop fold</text>
+              <line x1={x0} x2={right} y1={y1 - cloth.shop_fold_now.mm * scale} y2={y1 - cloth.shop_fold_now.mm * scale} />
+              <text x={right - 8} y={y1 - cloth.shop_fold_now.mm * scale - 6} textAnchor="end">faded shop fold</text>
             </g>
           )}
           {cloth.flaws.map((flaw, i) => (

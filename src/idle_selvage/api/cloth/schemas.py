@@ -106,6 +106,8 @@ class ClothOut(Out):
     bars_note: list[str]
     flaws: list[FlawOut]
     shop_fold: LengthOut | None
+    shop_fold_now: LengthOut | None = Field(description="where the faded fold is about now, from the near selvage")
+    bars_now: Point = Field(description="what is left of the bars along and across since they were measured, shares")
     answers: dict[str, str]
     advice: list[str]
     style_number: str

@@ -13,7 +13,7 @@ from ...core.cloth.width import width_note
 from ...operations.cloth import CupboardLine
 from ...operations.standing import ClothStanding
 from ...store import models
-from ...store.cloth import as_cloth, bar_sequence, state_index
+from ...store.cloth import as_cloth, bar_sequence, bars_state, state_index
 from ..shared.figures import Presenter
 from . import schemas as out
 
@@ -36,6 +36,7 @@ def bars_out(show: Presenter, found: BarPattern) -> out.BarsOut:
 def cloth_out(show: Presenter, known: ClothStanding) -> out.ClothOut:
     """Everything that is known of a cloth."""
     row, (along, across) = known.row, known.bars
+    fold = row.shop_fold_row()
     at = known.rows.photo_at
     return out.ClothOut(
         id=row.id,
@@ -77,6 +78,8 @@ def cloth_out(show: Presenter, known: ClothStanding) -> out.ClothOut:
         bars_note=list(told(along, across, row.colouring)),
         flaws=[_flaw(show, known, flaw) for flaw in row.flaws],
         shop_fold=show.maybe(row.shop_fold),
+        shop_fold_now=show.length(fold.value * _left(known, state_index(row, fold.wash_id))[1]) if fold else None,
+        bars_now=_left(known, bars_state(row)),
         answers=dict(row.answers),
         advice=list(hand.advice(row.answers)),
         style_number=row.style_number,
@@ -99,10 +102,15 @@ def cloth_out(show: Presenter, known: ClothStanding) -> out.ClothOut:
     )
 
 
+def _left(known: ClothStanding, since: int) -> tuple[float, float]:
+    """What is left of a length along and across the cloth that was read in state ``since``, as shares."""
+    along, across = known.states.move(since, known.states.current).best
+    return 1.0 - along / 100.0, 1.0 - across / 100.0
+
+
 def _flaw(show: Presenter, known: ClothStanding, flaw: models.Flaw) -> out.FlawOut:
-    states = known.states
     since = state_index(known.row, flaw.wash_id)
-    along, across = (1.0 - lost / 100.0 for lost in states.move(since, states.current).best)
+    along, across = _left(known, since)
     return out.FlawOut(
         x=show.length(flaw.x),
         y=show.length(flaw.y),
@@ -110,7 +118,7 @@ def _flaw(show: Presenter, known: ClothStanding, flaw: models.Flaw) -> out.FlawO
         h=show.length(flaw.h),
         what=flaw.what,
         drawn=[(flaw.x * along, flaw.y * across), ((flaw.x + flaw.w) * along, (flaw.y + flaw.h) * across)],
-        predicted=since != states.current,
+        predicted=since != known.states.current,
     )
 
 
@@ -139,11 +147,11 @@ def cupboard_line(show: Presenter, line: CupboardLine) -> out.CupboardLineOut:
         both = f"{show.figure_text(warp.figure)} along, {show.figure_text(weft.figure)} across"
         shrinkage = f"{both}, {_BASES[warp.basis]}"
     return out.CupboardLineOut(
-        cloth=cloth_out(show, known), left=_left(show, known), shrinkage=shrinkage, projects=list(line.used_for)
+        cloth=cloth_out(show, known), left=_there(show, known), shrinkage=shrinkage, projects=list(line.used_for)
     )
 
 
-def _left(show: Presenter, known: ClothStanding) -> str:
+def _there(show: Presenter, known: ClothStanding) -> str:
     long, wide = known.length_now, known.width_now
     left = show.figure_text(long) if long is not None else "none in hand"
     before = next((state for state in reversed(known.states.states) if state.length), None)

@@ -35,8 +35,8 @@ class CutOut(Out):
 
 
 class PieceOut(Out):
-    """A piece, and how it is cut from the cloth it is seen through (``cut_here``: it is); ``cuts``: from every
-    cloth."""
+    """A piece as it is cut from the first of its cloths; ``cuts``: from each; ``cut_here``: from the one the page
+    shows."""
 
     id: int
     name: str

@@ -10,6 +10,7 @@ from ...core.plan.shorter import shortened
 from ...core.shrink.to_fit import enlarged
 from ...core.wording import sentence_of
 from ...operations.plan import Sketch
+from ...operations.standing import Standing
 from ...store import models
 from ...store.piece import UNCUT, as_piece
 from ..shared.figures import Presenter
@@ -27,11 +28,13 @@ def outline_out(show: Presenter, sketch: Sketch) -> out.OutlineOut:
     )
 
 
-def piece_out(show: Presenter, row: models.Piece, use_id: int, fit: tuple[float, float] | None = None) -> out.PieceOut:
-    """A piece, seen through one of the garment's cloths; ``fit`` are the shrinkages by which it is enlarged when it is
-    sewn first. One that is not cut from that cloth is shown as it is cut from the first one it is cut from."""
-    here = row.cut_from(use_id)
-    of = here or (row.cuts[0] if row.cuts else UNCUT)
+def piece_out(show: Presenter, row: models.Piece, now: Standing) -> out.PieceOut:
+    """A piece as it is cut from the first of its cloths, enlarged when it is sewn first; ``now``: the cloth the page
+    shows."""
+    uses = {one.use.id: one for one in now.whole.uses}
+    cuts = [cut for cut in row.cuts if cut.use_id in uses]
+    of = cuts[0] if cuts else UNCUT
+    fit = uses[of.use_id].fit if cuts else None
     shape = as_piece(row, of)
     cut, fault = _cut(shape, of.shorter)
     larger: Outline = ()
@@ -40,8 +43,8 @@ def piece_out(show: Presenter, row: models.Piece, use_id: int, fit: tuple[float,
     return out.PieceOut(
         id=row.id,
         name=row.name,
-        cuts=[_cut_out(show, row, one) for one in row.cuts],
-        cut_here=here is not None,
+        cuts=[_cut_out(show, row, one) for one in cuts],
+        cut_here=any(cut.use_id == now.use.id for cut in cuts),
         half=row.half,
         outline=list(shape.outline),
         cut=list(cut),

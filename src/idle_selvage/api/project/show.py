@@ -57,7 +57,7 @@ def standing_out(show: Presenter, now: Standing) -> out.ProjectOut:
         set=set_out(show, now.set),
         washed_width=show.figure(now.tally.washed_width),
         wishes=wishes_out(show, now),
-        pieces=[piece_out(show, p, now.use.id, now.fit) for p in now.pieces],
+        pieces=[piece_out(show, p, now) for p in now.pieces],
         copies=sum(cut.copies for _, cut in rows.cuts),
         can_lay=not now.missing,
         stages=_stages(now.whole),

@@ -68,7 +68,7 @@ function CutEdge({ readings, loss, told, project }: { readings: number[]; loss: 
     <div className="picture" ref={ref}>
       {width > 0 && (
         <svg width={width} height={height} role="img" aria-label={`The cut edge and the true edge behind it: ${told} go`}>
-          <defs><ClothPattern id="edge" cloth={project.cloth} scale={0.5} x0={line} y0={bottom} /></defs>
+          <defs><ClothPattern id="edge" cloth={project.cloth} scale={0.5} x0={line} y0={bottom} left={project.cloth.bars_now} /></defs>
           {["url(#edge)", "url(#edge-weave)"].map((fill) => <path key={fill} d={`M${edge} L${width - 20},${bottom} L${width - 20},30 Z`} fill={fill} />)}
           <path d={`M${edge} L${cut},${bottom} L${cut},30 Z`} className="goes" />
           <path d={`M${edge}`} className={readings.length > 1 ? "front-edge" : "front-edge guessed"} />

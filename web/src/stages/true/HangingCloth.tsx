@@ -67,7 +67,7 @@ export function HangingCloth({ cloth, wide, offset, bow, ripple, largest, told, 
       {width > 0 && (
         <svg width={width} height={height} data-mm={mm}>
           <defs>
-            <ClothPattern id="hanging" cloth={cloth} scale={scale} x0={x0} y0={bottom} />
+            <ClothPattern id="hanging" cloth={cloth} scale={scale} x0={x0} y0={bottom} left={cloth.bars_now} />
           </defs>
           <line x1={20} x2={width - 8} y1={TOP - 8} y2={TOP - 8} className="rod" />
           <path d={`M${far},${TOP} Q${(far + fold) / 2 - bow * mm * 0.2},${(TOP + bottom) / 2} ${fold},${bottom} L${right},${bottom} L${right},${TOP} Z`} className="back-layer" />
