@@ -198,6 +198,8 @@ def test_treatment_dye_and_shrink_to_fit(page: Page, demo: str) -> None:
     page.get_by_role("link", name="Plan", exact=True).first.click()
     expect(page.locator(".piece-enlarged")).to_have_count(3)
     page.get_by_role("link", name="Buy", exact=True).click()
+    expect(page.get_by_text(re.compile("^Out of date: the shrinkage along .* and 1 more change"))).to_be_visible()
+    page.get_by_role("link", name="Lay", exact=True).click()
     expect(page.get_by_text("the pieces were changed")).to_be_visible()
     page.get_by_role("link", name="Shrink", exact=True).click()
     page.get_by_role("button", name="How to wash it").click()

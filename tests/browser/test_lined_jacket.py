@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 
 import pytest
-from playwright.sync_api import Locator, Page, expect
+from playwright.sync_api import Locator, Page, Route, expect
 
 from .test_screens import begin
 from .test_whole_way import saved
@@ -124,7 +124,7 @@ def test_three_cloths_from_an_empty_home(page: Page, own: str) -> None:
     maker.cloth("main cloth")
     maker.stage("Shrink")
     page.get_by_role("button", name="Marked 10 in").click()
-    saved(page)
+    expect(page.get_by_label("weft reading 3, before")).to_have_value("10 in")
     for way, after in (("warp", "9 5/8"), ("weft", "9 3/4")):
         for place in (1, 2, 3):
             field = page.get_by_label(f"{way} reading {place}, after")
@@ -230,3 +230,26 @@ def test_a_trim_is_bought_by_its_edges(page: Page, own: str) -> None:
         field.press("Enter")
     # (240 + 3) × 2 = 486 cm, and a hundredth that polyester may shrink: 491, so 5 m where 10 cm are cut
     expect(page.get_by_role("heading", level=1)).to_contain_text("Ask for 5.00 m of Braid")
+
+
+def test_changes_are_sent_one_after_another(page: Page, own: str) -> None:
+    """Two lists typed at once: the answer to the first may be late, and must not take the second back."""
+    begin(page, own, "Cape")
+    page.get_by_role("link", name="Shrink", exact=True).click()
+    page.get_by_role("button", name="Marked 25 cm").click()
+    expect(page.get_by_label("weft reading 3, before")).to_have_value("25.0 cm")
+    held: list[Route] = []
+    page.route("**/swatch*", lambda route: held.append(route) if not held else route.continue_())
+    sent: list[str] = []
+    page.on("request", lambda request: sent.append(request.method) if "/swatch" in request.url else None)
+    for label, text in (("warp reading 1, after", "24"), ("weft reading 1, after", "24,5")):
+        page.get_by_label(label).fill(text)
+        page.get_by_label(label).press("Enter")
+    page.wait_for_timeout(400)
+    assert sent == ["PUT"], "the second waits for the first to be answered"
+    held[0].continue_()
+    expect(page.get_by_text("from the washed swatch")).to_have_count(2)
+    for label, text in (("warp reading 1, after", "24.0 cm"), ("weft reading 1, after", "24.5 cm")):
+        expect(page.get_by_label(label)).to_have_value(text)
+    expect(page.locator(".answer-number").last).to_have_text("2.0")
+    assert set(sent) == {"PUT"} and len(sent) >= 2

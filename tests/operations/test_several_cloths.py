@@ -231,6 +231,9 @@ def test_a_wash_written_down_is_the_cloth_s_new_state(database: Database, laid: 
         assert true.read_true(session, row.main).width == 1118.0, "True reads the cloth as it is"
         true.keep_at_table(session, row.main, {"now": {"offset": 25.0, "side": "far"}})
         true.add_test(session, row.main)
+        fold = [{"along": a, "distance": 559.0} for a in (0.0, 300.0, 600.0)]
+        true.keep_at_table(session, row.main, {"fold": fold, "accepted": True, "now": {"offset": 12.0, "side": "far"}})
+        assert len(true.read_true(session, row.main).fold_readings) == 3
         given = cloth.WashGiven("40 °C, line", None, 2380.0, 1080.0)
         cloth.add_wash(session, row.cloth, given)
         now = uses(session, laid)["main"]
@@ -239,13 +242,26 @@ def test_a_wash_written_down_is_the_cloth_s_new_state(database: Database, laid: 
         assert now.tally.width is not None and now.tally.width.value == 1080.0
         found = true.read_true(session, row.main)
         assert found.width == 1080.0 and not found.tests, "what was true before the wash is tested anew"
+        was = found.before
+        # 3.8 % along by the swatch: the 4.8 % of the lengths are more than it allows, so a piece was cut off
+        assert was is not None and was.offset == pytest.approx(25 * 0.962), "carried, and shrunk along the cloth"
+        assert (
+            found.reading.basis == true.BEFORE
+            and found.advice is None
+            and not found.read_now
+            and "again" in found.headline
+        )
+        assert not found.fold_readings, "the fold was read before the wash too"
         true.keep_at_table(session, row.main, {"now": {"offset": 25.0, "side": "far"}})
         slant = true.read_true(session, row.main).reading.slant
         assert slant is not None and slant.skew.value == pytest.approx(100 * 25 / 1080)
+        assert true.read_true(session, row.main).before is None, "what is read now decides"
         # struck out it is as it was, and brought back it is washed again, with its measures
         wash = row.cloth.treatments[0].id
         cloth.strike_wash(session, row.cloth, wash, gone=True)
         assert uses(session, laid)["main"].tally.left.value == pytest.approx(before.tally.left.value)  # type: ignore[union-attr]
+        there = true.read_true(session, row.main)
+        assert len(there.tests) == 1 and len(there.fold_readings) == 3 and there.before is None
         cloth.strike_wash(session, row.cloth, wash, gone=False)
         assert uses(session, laid)["main"].tally.left.value == 2280.0  # type: ignore[union-attr]
 

@@ -440,7 +440,12 @@ class Standing:
         """How far True is."""
         sheet, tests = self.rows.true_sheet, self.rows.true_tests
         found = loop(as_attempts(tests), true_sheet.as_bands(sheet))
-        return Truth(bool(tests), bool(true_sheet.edge(self.use) or sheet.now), found, sheet.accepted)
+        return Truth(
+            bool(tests),
+            bool(true_sheet.edge(self.use) or true_sheet.reading_now(self.use, sheet)),
+            found,
+            sheet.accepted,
+        )
 
     @cached_property
     def stages_here(self) -> tuple[Stage, ...]:

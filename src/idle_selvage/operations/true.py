@@ -98,7 +98,8 @@ def _entries(use: models.ClothUse, sheet: models.TrueSheet, given: Mapping[str, 
         "bars": true_sheet.pairs(use, "bar"),
         "edge_way": use.edge_way,
         "cut_off": use.cut_off,
-        **{key: getattr(sheet, key) for key in ("now", "ripple", "school", "accepted", "bands")},
+        "now": true_sheet.reading_now(use, sheet),
+        **{key: getattr(sheet, key) for key in ("ripple", "school", "accepted", "bands")},
     }
     return {key: there[key] for key in given if key in there}
 
@@ -106,14 +107,15 @@ def _entries(use: models.ClothUse, sheet: models.TrueSheet, given: Mapping[str, 
 def _now(session: Session, use: models.ClothUse, sheet: models.TrueSheet, told: Mapping[str, Any]) -> None:
     given = {k: v for k, v in told.items() if v is not None}
     if not given:
-        sheet.now = {}
+        true_sheet.keep_now(use, sheet, {})
         return
-    was = sheet.now.get("offset", 0.0)
+    there = true_sheet.reading_now(use, sheet)
+    was = there.get("offset", 0.0)
     # a reading without its side keeps the side it had or was said to have; else it is taken for the far one's
-    side = given.get("side") or side_of(was) or sheet.now.get("side", "")
-    if "offset" in given or ("side" in given and "offset" in sheet.now):
+    side = given.get("side") or side_of(was) or there.get("side", "")
+    if "offset" in given or ("side" in given and "offset" in there):
         given["offset"] = signed_offset(given.get("offset", abs(was)), side)
-    now = {**sheet.now, **given}
+    now = {**there, **given}
     found = cloth_standing(session, use.cloth).width_now
     width = found.value if found is not None else None
     if width is not None and "offset" in now:
@@ -121,7 +123,7 @@ def _now(session: Session, use: models.ClothUse, sheet: models.TrueSheet, told: 
             read_test(FoldTest(now["offset"], now.get("bow", 0.0)), width)
         except BadTest as fault:
             raise Refused(sentence_of(fault), path="now.bow" if "bow" in given else "now.offset") from None
-    sheet.now = now
+    true_sheet.keep_now(use, sheet, now)
 
 
 def _bands(bands: Sequence[float]) -> list[float]:
@@ -161,7 +163,7 @@ _SIDES = {"": "level", "far": "the far selvage out", "near": "the near selvage o
 def add_test(session: Session, use: models.ClothUse) -> models.TrueTest:
     """Write the reading at hand down as a test. Raises :class:`Refused` while nothing was read."""
     sheet = true_sheet.kept_sheet(session, use.id)
-    now = sheet.now
+    now = true_sheet.reading_now(use, sheet)
     if "offset" not in now:
         told = "Read the edge first: how far apart the edges are, 0 when they are level."
         raise Refused(told, path="now.offset")
@@ -176,7 +178,7 @@ def add_test(session: Session, use: models.ClothUse) -> models.TrueTest:
     )
     session.add(row)
     # the place is kept for the next try there; the reading is not
-    sheet.now = {"place": row.place}
+    true_sheet.keep_now(use, sheet, {"place": row.place})
     sheet.accepted = False
     session.flush()
     read = {"offset": row.offset, "place": row.place, "done": row.done, "test": row.id}
@@ -191,6 +193,10 @@ def strike_test(session: Session, use: models.ClothUse, number: int, *, gone: bo
     row.deleted_at = models.now() if gone else None
     session.flush()
     note(session, use, "true", "test-out" if gone else "test-back", test=row.id)
+
+
+#: What a carried test rests on.
+BEFORE = "the last test before it was treated, shrunk with the cloth; washing may have turned it"
 
 
 @dataclass(frozen=True)
@@ -234,6 +240,16 @@ class TrueStanding:
     def sheet(self) -> models.TrueSheet:
         return self.now.rows.true_sheet
 
+    @cached_property
+    def at_hand(self) -> dict[str, Any]:
+        """The fold test not written down yet."""
+        return true_sheet.reading_now(self.now.use, self.sheet)
+
+    @property
+    def accepted(self) -> bool:
+        """Whether a happy medium was taken, of the cloth as it is: a wash asks again."""
+        return self.sheet.accepted and bool(self.tests or self.read_now)
+
     @property
     def tests(self) -> tuple[models.TrueTest, ...]:
         return self.now.rows.true_tests
@@ -257,6 +273,24 @@ class TrueStanding:
         return as_bands(self.sheet)
 
     @cached_property
+    def before(self) -> FoldTest | None:
+        """What the last test before a treatment would read now: both are lengths along the cloth, and shrank with it.
+        None where there was none, or one was made since. How far washing turned the weft is not told by it."""
+        last = self.now.rows.true_before
+        if last is None or self.tests or self.read_now:
+            return None
+        states = self.now.cloth.states
+        lost = states.move(cloths.state_index(self.cloth, last.wash_id), states.current).best[0]
+        return FoldTest(last.offset * (1.0 - lost / 100.0), last.bow * (1.0 - lost / 100.0))
+
+    @property
+    def told(self) -> str:
+        """What the tests so far say."""
+        if self.now.rows.true_before is not None and not self.tests:
+            return "No test since it was treated: fold selvage to selvage, let it hang, and read the edge."
+        return self.now.truth.loop.told
+
+    @cached_property
     def attempts(self) -> list[Attempt]:
         return as_attempts(self.tests)
 
@@ -278,13 +312,15 @@ class TrueStanding:
     @cached_property
     def reading(self) -> Reading:
         """The reading that decides."""
-        read = self.sheet.now
+        read = self.at_hand
         if "offset" in read:
             offset, bow, basis = read["offset"], read.get("bow", 0.0), "the reading at hand"
         elif self.tests:
             last = self.tests[-1]
             offset, bow = last.offset, last.bow
             basis = Sentence("the test at {place}", place=length(last.place))
+        elif self.before is not None:
+            offset, bow, basis = self.before.offset, self.before.bow, BEFORE
         else:
             return Reading(0.0, 0.0, "", None)
         if self.width is None:
@@ -297,7 +333,7 @@ class TrueStanding:
     @property
     def read_now(self) -> bool:
         """Whether a reading is at hand that was not written down yet."""
-        return "offset" in self.sheet.now
+        return "offset" in self.at_hand
 
     @cached_property
     def facts(self) -> StraightenFacts:
@@ -308,7 +344,7 @@ class TrueStanding:
     def advice(self) -> Straightening | None:
         """What to do next, once something was read."""
         slant = self.reading.slant
-        if slant is None:
+        if slant is None or self.before is not None:
             return None
         school = cast(StraightenSchool, self.sheet.school) if self.sheet.school else None
         long = self.now.cloth.length_now
@@ -325,18 +361,20 @@ class TrueStanding:
             return "Is it on grain?"
         if self.read_now and self.advice is not None:
             return self.advice.headline
-        if self.sheet.accepted:
+        if self.accepted:
             return "A happy medium was taken: lay it so"
         if self.now.truth.loop.state == "stop":
             return "No better in two tries: take the happy medium"
         if self.advice is not None:
             return self.advice.headline
+        if self.before is not None:
+            return "Test it again: it was treated since"
         return "Make a true edge, fold, let it hang, and read the edge"
 
     @property
     def side(self) -> str:
         """Which selvage's corner is the longer one: as read, as it was at the last test, else the far one."""
-        read = self.sheet.now
+        read = self.at_hand
         side = side_of(read.get("offset", 0.0)) or read.get("side", "")
         return side or (side_of(self.tests[-1].offset) if self.tests else "") or "far"
 

@@ -28,7 +28,8 @@ class ClothRows:
 
 @dataclass(frozen=True)
 class UseRows:
-    """What is stored of one cloth of a garment. ``cuts``: the pieces cut from it, each with how."""
+    """What is stored of one cloth of a garment. ``cuts``: the pieces cut from it, each with how;
+    ``true_tests``: in the state it is in; ``true_before``: the last one before that."""
 
     use: ClothUse
     cloth: ClothRows
@@ -37,6 +38,7 @@ class UseRows:
     job: Job | None
     true_sheet: TrueSheet
     true_tests: tuple[TrueTest, ...]
+    true_before: TrueTest | None
     runs: tuple[TrimRun, ...]
 
 
@@ -88,6 +90,8 @@ def garments(session: Session, projects: Sequence[Project]) -> list[GarmentRows]
 
     def whole(one: ClothUse) -> UseRows:
         there = pieces.get(one.project_id, ())
+        tested = tests.get(one.id, [])
+        here = true_test.of_state(one.cloth, tested)
         return UseRows(
             one,
             stored[one.cloth_id],
@@ -95,7 +99,8 @@ def garments(session: Session, projects: Sequence[Project]) -> list[GarmentRows]
             chosen.get(one.id),
             jobs.get(one.id),
             sheets[one.id],
-            tuple(tests.get(one.id, ())),
+            here,
+            next((test for test in reversed(tested) if test not in here), None),
             runs.get(one.id, ()),
         )
 

@@ -9,22 +9,25 @@ from sqlalchemy.orm import Session
 
 from ..core.true.attempts import Attempt
 from .errors import NotFound
-from .models import ClothUse, TrueTest
+from .models import Cloth, ClothUse, TrueTest
 
 
 def tests(session: Session, uses: Iterable[ClothUse]) -> dict[int, list[TrueTest]]:
-    """The fold tests of the present cloth of each use, in the state it is in, by the use's number, the first one first.
-
-    What was true before a wash is no longer: a cloth that has been treated since is tested anew.
-    """
+    """The fold tests of the present cloth of each use, in any state it has been in, by the use's number, the first one
+    first."""
     rows = {use.id: use for use in uses}
     query = select(TrueTest).where(TrueTest.use_id.in_(list(rows)), TrueTest.deleted_at.is_(None)).order_by(TrueTest.id)
     found: dict[int, list[TrueTest]] = {}
     for row in session.scalars(query):
         cloth = rows[row.use_id].cloth
-        if row.cloth_id == cloth.id and row.wash_id == cloth.state_id:
+        if row.cloth_id == cloth.id and row.wash_id in cloth.states:
             found.setdefault(row.use_id, []).append(row)
     return found
+
+
+def of_state(cloth: Cloth, rows: Sequence[TrueTest]) -> tuple[TrueTest, ...]:
+    """Those made in the state the cloth is in: what was true before a wash is no longer, and is tested anew."""
+    return tuple(row for row in rows if row.wash_id == cloth.state_id)
 
 
 def test(session: Session, use_id: int, number: int, *, deleted: bool = False) -> TrueTest:

@@ -54,6 +54,18 @@ def test_from_a_state_to_itself_nothing_is_lost() -> None:
     assert move.low[0] < move.best[0] == pytest.approx(4.0) and move.best[0] < move.high[0]
 
 
+def test_two_measures_tell_where_things_are_now() -> None:
+    """1118 that measure 1080 have lost 3.40 %, whatever the swatch said; a length may have been cut."""
+    cloth = ClothStates((RAW, WASHED), LINEN, TWICE)
+    move = cloth.move(0, 1)
+    assert move.best[1] == pytest.approx(100 * 38 / 1118) and move.low[1] == move.best[1] < 3.8 < move.high[1]
+    assert move.best[0] == pytest.approx(4.0), "4.8 % is more than the swatch allows: a piece was cut off"
+    within = ClothStates((RAW, State((1080.0,), 2397.0)), LINEN, TWICE).move(0, 1)
+    assert within.best[0] == pytest.approx(4.12) and within.high[0] == pytest.approx(move.high[0])
+    unknown = ClothStates((RAW, WASHED)).move(0, 1)
+    assert unknown.best == pytest.approx((0.0, 100 * 38 / 1118)) and unknown.low == unknown.high == unknown.best
+
+
 def test_a_cloth_of_which_nothing_is_known_predicts_nothing() -> None:
     cloth = ClothStates((RAW, State(name="after treatment 1")))
     assert cloth.length_in(1) is None and cloth.width_in(1) is None

@@ -62,7 +62,17 @@ export type Twist = S["TwistOut"];
 export type FoldLine = S["FoldLineOut"];
 type ErrorBody = S["ErrorOut"];
 
-export const api = createClient<paths>({ baseUrl: "" });
+let before: Promise<unknown> = Promise.resolve();
+
+/** Changes are sent one after another, so that the answer that comes last is the newest. A question waits for none. */
+function inOrder(request: Request): Promise<Response> {
+  if (request.method === "GET" || new URL(request.url).pathname === "/api/lengths/read") return fetch(request);
+  const sent = before.then(() => fetch(request));
+  before = sent.then((answer) => answer.clone().arrayBuffer()).catch(() => undefined);
+  return sent;
+}
+
+export const api = createClient<paths>({ baseUrl: "", fetch: inOrder });
 
 /** Whether what is being kept was typed by a digital tape; the server writes it beside the reading. */
 export const readWith = { device: false };

@@ -73,8 +73,10 @@ const OF_GARMENT = ["project", "lay", "buy", "true", "log", "shrink"];
 const OF_ALL = ["projects", "cupboard", "washday"];
 
 /** What was just sent is put in place; everything else that a change may touch is fetched again. */
-export function keepAnswers(client: QueryClient, project: Project, ...also: [QueryKey, unknown][]) {
+export async function keepAnswers(client: QueryClient, project: Project, ...also: [QueryKey, unknown][]) {
   const sent: [QueryKey, unknown][] = [[["project", project.id, seenThrough(project)], project], ...also];
+  // what was asked before the change must not come in after it
+  await Promise.all(sent.map(([queryKey]) => client.cancelQueries({ queryKey, exact: true })));
   for (const [key, data] of sent) client.setQueryData(key, data);
   const there = new Set(sent.map(([key]) => hashKey(key)));
   void client.invalidateQueries({

@@ -3949,8 +3949,13 @@ export interface components {
             bands: components["schemas"]["LengthOut"][];
             /** Limit */
             limit: string;
-            /** Tests */
+            /**
+             * Tests
+             * @description those made in the state the cloth is in
+             */
             tests: components["schemas"]["TestOut"][];
+            /** @description predicted from before a treatment, until it is tested again */
+            before: components["schemas"]["BeforeOut"] | null;
             /**
              * Here
              * @description tests made where the newest was, the oldest first
@@ -4050,6 +4055,16 @@ export interface components {
             square: boolean;
             /** Told */
             told: string;
+        };
+        /**
+         * BeforeOut
+         * @description What the last test before a treatment would read now.
+         */
+        BeforeOut: {
+            offset: components["schemas"]["LengthOut"];
+            /** Signed */
+            signed: number;
+            bow: components["schemas"]["LengthOut"];
         };
         /**
          * CheckOut

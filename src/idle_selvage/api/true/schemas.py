@@ -138,6 +138,14 @@ class EdgeCostOut(Out):
     measured: bool
 
 
+class BeforeOut(Out):
+    """What the last test before a treatment would read now."""
+
+    offset: LengthOut
+    signed: float
+    bow: LengthOut
+
+
 class TrueOut(Out):
     headline: str
     width: FigureOut | None
@@ -153,7 +161,8 @@ class TrueOut(Out):
     advice: AdviceOnTrueOut | None
     bands: list[LengthOut]
     limit: str
-    tests: list[TestOut]
+    tests: list[TestOut] = Field(description="those made in the state the cloth is in")
+    before: BeforeOut | None = Field(description="predicted from before a treatment, until it is tested again")
     here: list[int] = Field(description="tests made where the newest was, the oldest first")
     by_place: list[int] = Field(description="the newest test of each place, along the length")
     side: Literal["near", "far"] = Field(description="the selvage whose corner is the longer one, to begin with")

@@ -7,7 +7,7 @@ from typing import cast
 from ...core.true import fold_line, pinned, squareness
 from ...core.true.edge import METHODS, EdgeAdvice
 from ...core.true.fold_line import Ripple
-from ...core.true.slant import band_of, side_of
+from ...core.true.slant import FoldTest, band_of, side_of
 from ...core.true.straighten import STRAIGHTEN_SCHOOLS, Straightening, accept_text
 from ...core.true.twist import limits_text, matters
 from ...operations.true import DONE, PieceTwist, PinnedCheck, TrueStanding, edge_advice
@@ -64,13 +64,14 @@ def true_out(show: Presenter, found: TrueStanding) -> out.TrueOut:
         bands=[show.length(value) for value in found.bands],
         limit=accept_text(found.facts.bars),
         tests=[_test(show, t, found.bands) for t in found.tests],
+        before=_before(show, found.before) if found.before else None,
         here=[t.id for t in found.here],
         by_place=[t.id for t in found.by_place],
         side="near" if found.side == "near" else "far",
         loop_state=loop.state,
-        loop_told=loop.told,
+        loop_told=found.told,
         good_from=show.maybe(good if good else None),
-        accepted=found.sheet.accepted,
+        accepted=found.accepted,
         basis=reading.basis,
         twist_limits=limits_text(),
         matters=matters([one.twist for one in found.twists]),
@@ -85,7 +86,7 @@ def true_out(show: Presenter, found: TrueStanding) -> out.TrueOut:
 
 
 def _now(show: Presenter, found: TrueStanding) -> out.ReadingOut:
-    read = found.sheet.now
+    read = found.at_hand
     offset = read.get("offset", 0.0)
     return out.ReadingOut(
         place=show.length(read.get("place", 0.0)),
@@ -131,6 +132,10 @@ def _cost(show: Presenter, found: TrueStanding) -> out.EdgeCostOut:
         to_buy=show.figure_text(bought.to_buy) if bought else "",
         measured=use.first_end is not None,
     )
+
+
+def _before(show: Presenter, was: FoldTest) -> out.BeforeOut:
+    return out.BeforeOut(offset=show.length(abs(was.offset)), signed=was.offset, bow=show.length(was.bow))
 
 
 def _test(show: Presenter, row: models.TrueTest, bands: tuple[float, float, float]) -> out.TestOut:

@@ -83,17 +83,33 @@ class ClothStates:
 
     def move(self, since: int, state: int) -> Move:
         """Where things have moved to from one state to a later one; nothing where no shrinkage is known."""
-        ends = []
-        for direction in BOTH_WAYS:
-            figure = self.coming(since, state, direction).figure
-            if figure is None:
-                ends.append((0.0, 0.0, 0.0))
-                continue
-            low = figure.value if figure.low is None else figure.low
-            high = figure.value if figure.high is None else figure.high
-            ends.append((low, figure.value, max(high, figure.value)))
-        (a, b, c), (x, y, z) = ends
+        (a, b, c), (x, y, z) = (self._lost(since, state, direction) for direction in BOTH_WAYS)
         return Move((a, x), (b, y), (c, z))
+
+    def _lost(self, since: int, state: int, direction: Direction) -> tuple[float, float, float]:
+        """Low, best and high of what was lost between two states, per cent: by both measures where there are two, and
+        between everything that is known."""
+        figure, told = self.coming(since, state, direction).figure, self._told(since, state, direction)
+        if figure is None:
+            # a length also gets shorter by being cut, a width does not
+            told = told if direction == "weft" else None
+            return (0.0, 0.0, 0.0) if told is None else (told, told, told)
+        low = figure.value if figure.low is None else figure.low
+        high = max(figure.value, figure.value if figure.high is None else figure.high)
+        if told is None or (direction == "warp" and not low <= told <= high):
+            return low, figure.value, high
+        return min(low, told), told, max(high, told)
+
+    def _told(self, since: int, state: int, direction: Direction) -> float | None:
+        """What the measures of two states say was lost between them, per cent."""
+        if not since < state <= self.current:
+            return None
+        before, after = self.states[since], self.states[state]
+        if direction == "warp":
+            one, other = before.length, after.length
+        else:
+            one, other = min(before.widths, default=None), min(after.widths, default=None)
+        return 100.0 * (1.0 - other / one) if one and other else None
 
     def length_in(self, state: int) -> Figure | None:
         """Its length in a state: as measured then, or predicted with its range; None where it cannot be told."""

@@ -22,8 +22,9 @@ class Reading(Base):
       ``length``, ``shopfold``: a faded shop fold, from the near selvage;
     - a swatch, after wash number ``nth`` (0: before any): ``warp`` and ``weft`` at ``place`` (which mark), ``ac`` and
       ``bd``, its diagonals;
-    - the table of a cloth use: ``edge`` at ``place`` (which of several), ``fold`` and ``bar`` number ``nth`` at
-      ``place`` mm along, ``tail`` and ``head`` of the arrow of copy ``nth`` of a piece.
+    - the table of a cloth use, in the state ``wash_id`` brought its cloth to: ``fold`` and ``bar`` number ``nth`` at
+      ``place`` mm along, ``edge`` at ``place`` (which of several, of any state), ``tail`` and ``head`` of the
+      arrow of copy ``nth`` of a piece.
     """
 
     __tablename__ = "reading"

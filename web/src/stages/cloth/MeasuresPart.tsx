@@ -44,8 +44,9 @@ function Blend({ cloth, onChange }: PartProps) {
 /** Name, fibres, widths, margins, length, weight, price, colour. Widths and length are those of one state of the cloth. */
 export function MeasuresPart({ cloth, onChange, onTyping }: PartProps & { onTyping: (key: string) => (mm: number | undefined) => void }) {
   const choices = useChoices();
-  const [chosen, setChosen] = useState(cloth.state);
-  const state = cloth.states.find((s) => s.id === chosen) ?? cloth.states.at(-1)!;
+  // an earlier state that was asked for; else the one it is in, which a wash elsewhere may move on
+  const [chosen, setChosen] = useState<number>();
+  const state = cloth.states.find((s) => s.id === chosen) ?? cloth.states.find((s) => s.id === cloth.state) ?? cloth.states.at(-1)!;
   const now = state.id === cloth.state;
   // what is only predicted is shown as what it is about, until it is measured
   const about = (figure: Cloth["width_now"]) => (now && figure?.note ? `about ${figure.text}` : undefined);
@@ -73,7 +74,7 @@ export function MeasuresPart({ cloth, onChange, onTyping }: PartProps & { onTypi
   return (
     <>
       <EntryText label="Name" path="name" value={cloth.name} placeholder="such as Linen stripe" onSave={(name) => onChange({ name })} />
-      <States cloth={cloth} value={state.id} onChoose={setChosen} />
+      <States cloth={cloth} value={state.id} onChoose={(id) => setChosen(id === cloth.state ? undefined : id)} />
       <DraftScope value={`cloth-${cloth.id}-${state.id}`} key={state.id}>
         <fieldset>
           <legend>Width, selvage to selvage, in three places</legend>

@@ -15,6 +15,8 @@ type Props = {
   largest: number;
   /** the reading as text, beside the handle */
   told: string;
+  /** not tested since the cloth was treated: its edge is dashed */
+  predicted?: boolean;
   onDrag: (reading: { offset: number; bow: number } | undefined) => void;
   onDrop: (reading: { offset: number; bow: number }) => void;
 };
@@ -22,7 +24,7 @@ type Props = {
 const TOP = 46;
 
 /** The folded cloth hanging by its selvages, its edge drawn from what was read. Both corners can be dragged. */
-export function HangingCloth({ cloth, wide, offset, bow, ripple, largest, told, onDrag, onDrop }: Props) {
+export function HangingCloth({ cloth, wide, offset, bow, ripple, largest, told, predicted = false, onDrag, onDrop }: Props) {
   const { ref, width, height } = useSize<HTMLDivElement>();
   const grip = useRef<{ what: "offset" | "bow"; x: number; from: number }>(undefined);
   const scale = Math.max(0.05, (height - TOP - 60) / (wide / 2));
@@ -63,7 +65,7 @@ export function HangingCloth({ cloth, wide, offset, bow, ripple, largest, told, 
   const ripples = ripple === "" ? [] : Array.from({ length: 7 }, (_, k) => x0 + 90 + k * ((right - x0 - 140) / 7));
   const lean = ripple === "out" ? -46 : 46;
   return (
-    <div className="picture hanging" ref={ref}>
+    <div className={predicted ? "picture hanging predicted" : "picture hanging"} ref={ref}>
       {width > 0 && (
         <svg width={width} height={height} data-mm={mm}>
           <defs>
@@ -82,7 +84,7 @@ export function HangingCloth({ cloth, wide, offset, bow, ripple, largest, told, 
           {Math.abs(offset) >= 0.5 && (
             <g className="reading">
               <path d={`M${x0},${TOP - 22} V${TOP - 14} M${far},${TOP - 22} V${TOP - 14} M${x0},${TOP - 18} H${far}`} />
-              <rect x={(x0 + far) / 2 - 34} y={TOP - 44} width={68} height={23} rx={4} />
+              <rect x={(x0 + far) / 2 - (predicted ? 56 : 34)} y={TOP - 44} width={predicted ? 112 : 68} height={23} rx={4} />
               <text x={(x0 + far) / 2} y={TOP - 27} textAnchor="middle">{told}</text>
             </g>
           )}

@@ -26,8 +26,10 @@ export function TestPart({ found, calls, project }: PartProps) {
   const text = (mm: number) => (tape.imperial ? `${(Math.abs(mm) / 25.4).toFixed(2)} in` : `${(Math.abs(mm) / 10).toFixed(1)} cm`);
   // until the next reading the cloth hangs as it did at the last test
   const last = now.read ? undefined : found.tests.at(-1);
-  const offset = drag?.offset ?? (typed === undefined ? (last?.signed ?? now.signed) : typed * (side === "near" ? -1 : 1));
-  const bow = drag?.bow ?? last?.bow.mm ?? now.bow.mm;
+  // nor was it tested since it was treated: then it hangs as it is about
+  const before = drag || typed !== undefined ? null : found.before;
+  const offset = drag?.offset ?? (typed === undefined ? (before?.signed ?? last?.signed ?? now.signed) : typed * (side === "near" ? -1 : 1));
+  const bow = drag?.bow ?? before?.bow.mm ?? last?.bow.mm ?? now.bow.mm;
   if (found.width === null)
     return (
       <>
@@ -54,8 +56,8 @@ export function TestPart({ found, calls, project }: PartProps) {
     <div className="true-test">
       <div className="picture-side">
         <h1 className={advice?.band === "true" ? "good" : undefined}>{found.headline}</h1>
-        <HangingCloth cloth={project.cloth} wide={found.width.value} offset={offset} bow={bow} ripple={found.fold.ripple} largest={Math.abs(last?.signed ?? now.signed)}
-          told={drag ? text(drag.offset) : typed === undefined ? (last ?? now).offset.text : text(typed)} onDrag={setDrag} onDrop={(r) => void drop(r)} />
+        <HangingCloth cloth={project.cloth} wide={found.width.value} offset={offset} bow={bow} ripple={found.fold.ripple} largest={Math.abs(found.before?.signed ?? last?.signed ?? now.signed)} predicted={before !== null}
+          told={drag ? text(drag.offset) : typed === undefined ? before ? `about ${before.offset.text}` : (last ?? now).offset.text : text(typed)} onDrag={setDrag} onDrop={(r) => void drop(r)} />
         <div className="readings-row">
           <EntryLength label="Edges apart" path="now.offset" value={drag ? text(drag.offset) : now.read ? now.offset.text : ""} placeholder="0 when level"
             onTyping={setTyped} onSave={(v) => calls.change({ now: { offset: v, side } })} />

@@ -12,7 +12,9 @@ export function useTrue() {
     queryFn: () => unwrap(api.GET("/api/projects/{project_id}/true", { params })),
   });
   type Kept = { project: Project; true: NonNullable<typeof found.data> };
-  const keep = (told: Kept) => void keepAnswers(client, told.project, [["true", id, key], told.true]);
+  const keep = async (told: Kept) => {
+    await keepAnswers(client, told.project, [["true", id, key], told.true]);
+  };
   return {
     data: found.data,
     error: found.error,

@@ -706,13 +706,15 @@ class _Move:
         for row in self.old["true_sheet"]:
             project = row["project_id"]
             use, at = self.main[project], self.projects[project]["created_at"]
-            kept = {k: row[k] for k in ("now", "ripple", "bands", "school", "accepted")}
-            self.put("true_sheet", **kept, use_id=use)
+            state = self.state.get(cloth[project]) if cloth[project] is not None else None
+            kept = {k: row[k] for k in ("ripple", "bands", "school", "accepted")}
+            read = _json(row["now"])
+            self.put("true_sheet", **kept, now=json.dumps({**read, "wash_id": state} if read else {}), use_id=use)
             for place, value in enumerate(_json(row["edge"])):
                 self.reading("edge", value, at, use_id=use, place=float(place))
             for kind in ("fold", "bars"):
                 for nth, (place, value) in enumerate(_json(row[kind])):
-                    self.reading(kind.rstrip("s"), value, at, use_id=use, place=place, nth=nth)
+                    self.reading(kind.rstrip("s"), value, at, use_id=use, wash_id=state, place=place, nth=nth)
             for key, (tail, head) in _json(row["checks"]).items():
                 name, _, copy = key.rpartition("·")
                 number = self.pieces[project].get(name)
@@ -720,7 +722,7 @@ class _Move:
                     continue
                 for kind, value in (("tail", tail), ("head", head)):
                     if value is not None:
-                        self.reading(kind, value, at, use_id=use, piece_id=number, nth=int(copy))
+                        self.reading(kind, value, at, use_id=use, wash_id=state, piece_id=number, nth=int(copy))
 
     # -- Buy and the washing day
 
