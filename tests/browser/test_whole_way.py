@@ -149,7 +149,7 @@ def test_a_new_project_by_keyboard_from_a_drawing(page: Page, own: str, tmp_path
     expect(page.get_by_role("heading", level=1)).to_contain_text("Plan with 8.0 % along")
     expect(page.get_by_text("not of your cloth")).to_be_visible()
     page.get_by_role("button", name="Marked 25 cm both ways, three times").press("Enter")
-    saved(page)
+    expect(page.get_by_label("weft reading 3, before")).to_have_value("25.0 cm")
     after = page.get_by_label("warp reading 1, after")
     after.focus()
     for value in ("23.6", "23 cm 5 mm", "236 mm"):

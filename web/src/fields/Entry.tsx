@@ -20,9 +20,10 @@ function useDraft(name: string, value: string) {
       if (same) localStorage.removeItem(key);
       else localStorage.setItem(key, next);
     },
-    kept() {
-      setDraft(null);
-      localStorage.removeItem(key);
+    /** what was typed on while it was being kept stays */
+    kept(sent: string) {
+      setDraft((typed) => (typed === sent ? null : typed));
+      if (localStorage.getItem(key) === sent) localStorage.removeItem(key);
     },
   };
 }
@@ -43,7 +44,7 @@ type EntryProps = {
   onTyping?: ((mm: number | undefined) => void) | undefined;
   /** a length: what was understood is shown while it is typed */
   length?: boolean;
-  /** Enter was pressed and the value kept */
+  /** Enter was pressed, and the value is being kept */
   onEnter?: () => void;
   inputRef?: (element: HTMLInputElement | null) => void;
 };
@@ -56,6 +57,7 @@ export function EntryText(props: EntryProps) {
   const [error, setError] = useState("");
   const [hint, setHint] = useState("");
   const asked = useRef(0);
+  const sending = useRef<{ text: string }>(undefined);
 
   useEffect(() => {
     if (!length || !draft.pending || !draft.text.trim()) {
@@ -88,27 +90,35 @@ export function EntryText(props: EntryProps) {
     if (text === value) onTyping?.(undefined);
   }
 
-  async function keep(): Promise<boolean> {
-    if (!draft.pending) return true;
-    const sent = draft.text;
+  /** Kept once: Enter, and leaving the field by it, send one change. */
+  function keep(): void {
+    if (!draft.pending || sending.current?.text === draft.text) return;
+    const now = { text: draft.text };
+    sending.current = now;
+    void send(now.text).finally(() => {
+      if (sending.current === now) sending.current = undefined;
+    });
+  }
+
+  async function send(sent: string) {
     try {
       await onSave(sent);
       asked.current++;
-      draft.kept();
+      draft.kept(sent);
       setError("");
       setHint("");
       onTyping?.(undefined);
-      return true;
     } catch (fault) {
       const refusal = fault as Refusal;
       setError(refusal.about?.(path) ?? refusal.message);
-      return false;
     }
   }
 
-  async function key(event: KeyboardEvent) {
+  function key(event: KeyboardEvent) {
     if (event.key === "Enter") {
-      if (await keep()) props.onEnter?.();
+      keep();
+      // at once: what is typed next must not land here. A refusal is told beside the field, and what was typed stays
+      props.onEnter?.();
     } else if (event.key === "Escape" && draft.pending) {
       event.stopPropagation();
       type(value);
@@ -131,8 +141,8 @@ export function EntryText(props: EntryProps) {
         data-tape={length || undefined}
         aria-describedby={`${id}-say`}
         onChange={(e) => type(e.target.value)}
-        onBlur={() => void keep()}
-        onKeyDown={(e) => void key(e)}
+        onBlur={keep}
+        onKeyDown={key}
         ref={(element) => props.inputRef?.(element?.input ?? null)}
       />
       <span id={`${id}-say`} className={error ? "say spoil" : "say"} role={error ? "alert" : undefined}>

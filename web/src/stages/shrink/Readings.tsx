@@ -46,9 +46,10 @@ export function Readings({ direction, rows, washes, onSave }: {
   function down(row: number, column: number) {
     return () => {
       const fields = [...(table.current?.querySelectorAll("input") ?? [])];
-      const here = row + 1 < lines && (column === 0 || row + 1 < rows.length);
+      // marked a moment ago, its rows may not be there yet: it goes on all the same
+      const here = row + 1 < lines && (column === 0 || rows.length === 0 || row + 1 < rows.length);
       const next = here ? (row + 1) * columns + column : column + 1 < columns ? column + 1 : undefined;
-      if (next !== undefined) setTimeout(() => fields[next]?.focus(), 30);
+      if (next !== undefined) fields[next]?.focus();
     };
   }
   return (
