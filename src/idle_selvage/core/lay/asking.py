@@ -128,9 +128,8 @@ FOLD_REACH_MM = 30_000.0
 @dataclass(frozen=True)
 class ClothToLay:
     """What of a cloth decides a lay. Lengths in mm: ``margin`` at the near selvage, ``shop_fold`` from the near
-    selvage;
-    ``one_way``: nap, stroke or a print with a top; ``any_way``: it has no grain. ``bars_move`` and ``fold_move``: what
-    lies between when bars and fold were measured and the cutting."""
+    selvage; ``one_way``: nap, stroke or a print with a top; ``any_way``: it has no grain. ``bars_move`` and
+    ``fold_move``: what lies between when bars and fold were measured and the cutting."""
 
     margin: float = 0.0
     along: BarPattern = NONE
