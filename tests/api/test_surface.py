@@ -63,6 +63,7 @@ BODIES: dict[str, dict[str, Any]] = {
     "chooseTogether": {"uses": [2]},
     "changeEnvelope": {"mine": "92 cm", "sizes": [{"name": "12", "body": "90 cm"}, {"name": "14", "body": "95 cm"}]},
     "changeStrips": {"edge": "80 cm", "depth": "12 cm"},
+    "makeStripsPieces": {"what": "along"},
     "addItem": {"kind": "zip", "name": "Zip, 20 cm"},
     "haveItem": {"have": True},
     "changeTrue": {"now": {"offset": "12 mm", "side": "near"}, "edge": ["2 cm", "3 cm"]},
@@ -90,6 +91,7 @@ def laid(tmp_path_factory: pytest.TempPathFactory) -> Person:
     person.ask("PUT", "/pieces/2/cuts/3", copies=1)
     person.ask("PATCH", "/projects/1/true", now={"offset": "2 cm", "side": "far"})
     person.ask("POST", "/projects/1/true/tests")
+    person.ask("PATCH", "/projects/1/strips", edge="80 cm", depth="12 cm")
     return person
 
 

@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from idle_selvage.core.units import BadEntry, read_length, read_number
 from idle_selvage.core.working import Quantity
-from idle_selvage.core.written import fraction_text, length_text, quantity_text
+from idle_selvage.core.written import fraction_text, length_text, quantity_parts, quantity_text
 
 
 @pytest.mark.parametrize(
@@ -32,6 +32,11 @@ from idle_selvage.core.written import fraction_text, length_text, quantity_text
         (".5 m", "metric", 500),
         ("0", "metric", 0),
         ("3 MM", "metric", 3),
+        ("36 in.", "metric", 36 * 25.4),
+        ("4 ft. 2 in.", "metric", 50 * 25.4),
+        ("1.375 yd", "metric", 1.375 * 914.4),
+        ("0,125 m", "metric", 125),
+        ("9/8 yd", "imperial", 1.125 * 914.4),
     ],
 )
 def test_typed_lengths_are_read(text: str, system: str, mm: float) -> None:
@@ -60,6 +65,13 @@ def test_typed_lengths_are_read(text: str, system: str, mm: float) -> None:
         "5" * 80,
         "1 - cm",
         "− 3",
+        # what can be read in two ways is asked back
+        '44/45"',
+        "58/60 in",
+        "1,260 mm",
+        "1.260 mm",
+        "1,125 in",
+        "12/25 in",
     ],
 )
 def test_what_cannot_be_read_is_said(text: str) -> None:
@@ -86,10 +98,22 @@ def test_fractions_are_written_as_on_a_tape() -> None:
     assert fraction_text(-0.25, 16) == "−¼"
 
 
-def test_shop_lengths_are_metres_or_yards() -> None:
-    assert length_text(1500, "metric", shop=True) == "1.50 m"
-    assert length_text(1.375 * 914.4, "imperial", shop=True) == "1 ⅜ yd"
-    assert length_text(1500, "imperial", shop=True).endswith("in"), "a metric step is no whole number of eighths"
+def test_shop_lengths_are_said_in_the_shop_s_step_and_rounded_up_beside_it() -> None:
+    def said(mm: float) -> tuple[str, str]:
+        return quantity_text(Quantity(mm, "purchase"), "metric"), quantity_text(Quantity(mm, "purchase"), "imperial")
+
+    assert said(1500) == ("1.50 m", "1.50 m (59 1⁄16 in)")
+    assert said(1.375 * 914.4) == ("1 ⅜ yd (1.26 m)", "1 ⅜ yd")
+    # 1143 mm are ten eighths: never 1.14 m; a length that is no whole step of either is rounded up in both
+    assert said(1143.0) == ("1 ¼ yd (1.15 m)", "1 ¼ yd")
+    assert said(1142.9) == ("1.15 m", "45 in") and said(1249.9) == ("1.25 m", "49 ¼ in")
+
+
+@given(st.floats(1, 20_000))
+def test_what_is_asked_for_is_never_less_than_was_worked_out(mm: float) -> None:
+    for system in ("metric", "imperial"):
+        number, unit = quantity_parts(Quantity(mm, "purchase"), system)  # type: ignore[arg-type]
+        assert read_length(f"{number} {unit.split(' (')[0]}") >= mm - 1e-4
 
 
 def test_never_minus_nought() -> None:

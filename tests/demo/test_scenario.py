@@ -36,9 +36,11 @@ def test_each_shrinkage_rests_on_something_else(person: Person, choir: dict[str,
     assert basis("Boxy overshirt") == "swatch" and basis("Bias slip") == "range"
     # three linens of earlier years are in the cupboard: a new linen is planned from them
     number = person.ask("POST", "/projects", name="Apron")["id"]
+    # they were washed at 40 °C and hung to dry, as it will be
+    person.ask("PATCH", f"/projects/{number}", wash="40", dry="line")
     person.ask("PATCH", f"/projects/{number}/cloth", blend=[{"fibre": "linen", "share": 100}])
     told = person.ask("GET", f"/projects/{number}/shrink")
-    assert told["warp_known"]["basis"] == "history" and len(told["past"]) == 4
+    assert told["warp_known"]["basis"] == "history" and len(told["past"]) == 3, "the overshirt's own was washed once: nothing proves its rest"
 
 
 def test_what_the_demo_warns_of(choir: dict[str, dict[str, Any]]) -> None:
@@ -54,7 +56,7 @@ def test_what_the_demo_warns_of(choir: dict[str, dict[str, Any]]) -> None:
 def test_the_demo_can_be_gone_through_without_water(person: Person, choir: dict[str, dict[str, Any]]) -> None:
     number = choir["Bias slip"]["id"]
     person.ask("PUT", f"/projects/{number}/swatch", warp=[["25 cm"]] * 3, weft=[["25 cm"]] * 3)
-    for wash in (1, 2, 3, 4):
+    for wash in range(1, 9):
         told = person.ask("POST", f"/projects/{number}/swatch/wash")["shrink"]
         assert told["washes"] == wash and told["simulated"]
         if told["verdict"] == "stable":

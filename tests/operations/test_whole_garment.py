@@ -178,7 +178,7 @@ def test_everything_of_buy(database: Database) -> None:
         assert narrow.weighed is not None and sliver.weighed is None and "across" in sliver.told
         assert sum(o.cheapest for o in found.offers) == 1
         envelope.change_envelope(session, row.main, {"mine": 36 * IN, "to_width": 45 * IN})
-        assert envelope.read(session, now).typed["mine"] == 36 * IN
+        assert envelope.read(session, now, 5.0).typed["mine"] == 36 * IN
         strips.change_strips(session, row.main, {"edge": 1000.0, "depth": 80.0, "fullness": 2.0})
         assert strips.read(session, project.read_garment(session, number)).ways
         together.choose(session, row.main, [])
@@ -294,7 +294,7 @@ def test_reading_writes_nothing(database: Database) -> None:
             lambda *a: written.append(a[2]) if a[2].split()[0] in ("INSERT", "UPDATE", "DELETE") else None,
         )
         lay.read_lay(session, now), offers.read_offers(session, now), shop_list.read_list(session, now.whole)
-        envelope.read(session, now), strips.read(session, now), together.read_together(session, now)
+        envelope.read(session, now, 5.0), strips.read(session, now), together.read_together(session, now)
         (
             true.read_true(session, row.main),
             washday.read_day(session),

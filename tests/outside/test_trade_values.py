@@ -16,8 +16,8 @@ from idle_selvage.core.shrink.shrinkage import (
     swatch_shrinkage,
 )
 from idle_selvage.core.units import read_length
-from idle_selvage.core.working import Figure
-from idle_selvage.core.written import length_text
+from idle_selvage.core.working import Figure, Quantity
+from idle_selvage.core.written import quantity_text
 
 
 def test_the_inch_and_the_yard_are_exact() -> None:
@@ -32,7 +32,7 @@ def test_every_eighth_of_a_yard_is_read_and_shown() -> None:
     # source: arithmetic on the 1959 definition
     for eighths in range(1, 41):
         mm = eighths * 114.3
-        text = length_text(mm, "imperial", shop=True)
+        text = quantity_text(Quantity(mm, "purchase"), "imperial")
         assert text.endswith("yd") and read_length(text, "imperial") == pytest.approx(mm, abs=1e-9)
 
 

@@ -31,7 +31,7 @@ def test_one_s_own_tests_of_like_cloth_are_those_of_other_cloths(database: Datab
         for name in ("a", "b"):
             row = project.create_garment(session, name)
             cloth.change_cloth(session, row.cloth, {"blend": [{"fibre": "linen", "share": 100.0}]})
-            rows = [[250.0, 240.0]] * 3
+            rows = [[250.0, 240.0, 240.0]] * 3
             shrink.keep_reading(session, row.main, shrink.Readings(warp=rows, weft=rows))
             made.append(row)
         first, second = stored.garments(session, made)

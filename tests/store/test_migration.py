@@ -27,6 +27,8 @@ GARMENTS = [number for number in THEN if number.isdigit()]
 WASHED = "7"
 #: Its pieces meet on the bars, which are placed by the best value of the shrinkage now, and no longer by the high one.
 ON_BARS = "8"
+#: The readings of its swatch scatter.
+SCATTERED = "8"
 
 
 @pytest.fixture(scope="module")
@@ -54,6 +56,9 @@ def test_a_garment_its_cloth_and_its_pieces(person: Person, number: str) -> None
     assert {k: now[k] for k in ("name", "note", "wash", "school")} == {
         k: then[k] for k in ("name", "note", "wash", "school")
     }
+    for way in ("along", "across"):
+        # the repeat's working came later
+        now["cloth"][way].pop("repeat_figure")
     assert {k: now["cloth"][k] for k in then["cloth"]} == then["cloth"]
     assert {k: now["wishes"][k] for k in then["wishes"]} == then["wishes"]
     assert [{k: p[k] for k in then["pieces"][0]} for p in now["pieces"]] == then["pieces"]
@@ -72,9 +77,14 @@ def test_a_garment_its_cloth_and_its_pieces(person: Person, number: str) -> None
 def test_its_figures_purchase_and_lay(person: Person, number: str) -> None:
     then, now = THEN[number], person.ask("GET", f"/projects/{number}")
     tally = {entry["key"]: text(entry["figure"]) for entry in now["tally"]}
-    assert {key: tally[key] for key, _ in then["tally"]} == dict(then["tally"])
     lines = now["purchase"] and [[line["key"], line["adds"]["text"]] for line in now["purchase"]["lines"]]
-    assert lines == then["purchase"], "what each rule costs is known as before"
+    # the readings of one swatch scatter: by Student's t they are less sure than was said then, and more is bought
+    moved = ("width", "spare", "shrinkage", "step") if number == SCATTERED else ()
+    assert {key: tally[key] for key, _ in then["tally"] if key not in moved} == {
+        key: value for key, value in then["tally"] if key not in moved
+    }
+    kept = [line for line in then["purchase"] or () if line[0] not in moved]
+    assert [line for line in lines or () if line[0] not in moved] == kept, "what each rule costs is known as before"
     assert now["purchase"] is None or now["purchase"]["unmeasured"] == then["unmeasured"]
     lay = person.ask("GET", f"/projects/{number}/lay")["lay"]
     assert (lay is None) == (then["lay"] is None)
@@ -82,7 +92,10 @@ def test_its_figures_purchase_and_lay(person: Person, number: str) -> None:
         shapes = [[s["name"], s["from_end"], s["tail_distance"]["text"]] for s in lay["opened"]["shapes"]]
         assert shapes == then["lay"]["shapes"] and then["lay"]["stale"] == []
         # bars lay at the pessimistic shrinkage then; now they are where they are, which a lay made then did not know
-        assert lay["stale"] == (["the bars to meet were changed"] if number == ON_BARS else [])
+        if number == ON_BARS:
+            assert "the bars to meet were changed" in lay["stale"]
+        else:
+            assert lay["stale"] == []
         others = [[a["fold"], a["length"]["mm"]] for a in lay["alternatives"]]
         assert (lay["length"]["mm"], others) == (then["lay"]["length"], then["lay"]["others"])
 
@@ -101,7 +114,7 @@ def test_a_length_that_was_washed_and_measured_is_in_its_new_state(person: Perso
 @pytest.mark.parametrize("number", GARMENTS)
 def test_what_was_read_at_the_table_and_of_the_swatch(person: Person, number: str) -> None:
     then, true = THEN[number]["true"], person.ask("GET", f"/projects/{number}/true")
-    assert [r["mm"] for r in true["cost"]["readings"]] == then["edge"] and true["cost"]["ends"]["mm"] == then["ends"]
+    assert [r["mm"] for r in true["cost"]["readings"]] == then["edge"] and true["cost"]["ends"]["value"] == then["ends"]
     assert [[t["offset"]["mm"], t["long_side"], t["done"]] for t in true["tests"]] == then["tests"]
     assert [[s["along"]["mm"], s["distance"]["mm"]] for s in true["fold"]["stations"]] == then["fold"]
     assert [[b["place"]["mm"], b["signed"]] for b in true["plaid"]["bars"]] == then["bars"]
@@ -119,7 +132,8 @@ def test_what_was_typed_under_buy(person: Person, number: str) -> None:
     items = person.ask("GET", f"/projects/{number}/list")["items"]
     # every cloth stands on the list now by its role, and the one beside the main one with its name
     told = {(i["name"], i["have"]) for i in items}
-    assert {(name, have) for _, name, have in then["list"]} <= told and len(items) == len(then["list"])
+    assert {(name, have) for _, name, have in then["list"]} <= told
+    assert len([i for i in items if i["kind_label"] != "strips"]) == len(then["list"])
     offers = person.ask("GET", f"/projects/{number}/offers")["offers"]
     assert [[o["name"], o["width"]["mm"], o["price"]] for o in offers] == [o[:3] for o in then["offers"]]
     shared = person.ask("GET", f"/projects/{number}/together")

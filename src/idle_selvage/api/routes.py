@@ -184,6 +184,7 @@ ADDRESSES: tuple[Address, ...] = (
     ("PATCH", f"{P}/envelope", "changeEnvelope", buy.change_envelope, 200, buy_out.EnvelopeOut),
     ("GET", f"{P}/strips", "readStrips", buy.read_strips, 200, buy_out.StripsOut),
     ("PATCH", f"{P}/strips", "changeStrips", buy.change_strips, 200, buy_out.StripsOut),
+    ("POST", f"{P}/strips/pieces", "makeStripsPieces", buy.make_strips_pieces, 200, buy_out.StripsOut),
     ("GET", f"{P}/list", "readList", buy.read_list, 200, buy_out.ListOut),
     ("POST", f"{P}/list", "addItem", buy.add_item, 201, buy_out.ListOut),
     ("DELETE", f"{P}/list/<string:item_id>", "deleteItem", buy.delete_item, 200, buy_out.ListOut),

@@ -80,7 +80,7 @@ _VULGAR_OF = {value: sign for sign, value in _VULGAR.items()}
 
 _TOKEN = re.compile(
     r"\s*(?:(?P<frac>\d{1,6}\s*[/⁄]\s*\d{1,6})|(?P<num>\d{1,9}(?:[.,]\d{1,9})?|[.,]\d{1,9})"
-    r"|(?P<vulgar>[½⅓⅔¼¾⅕⅖⅗⅘⅙⅚⅛⅜⅝⅞])|(?P<unit>''|[a-zA-Z]+|[\"'″′”’])|(?P<join>[-+]))"
+    r"|(?P<vulgar>[½⅓⅔¼¾⅕⅖⅗⅘⅙⅚⅛⅜⅝⅞])|(?P<unit>''|[a-zA-Z]+\.?|[\"'″′”’])|(?P<join>[-+]))"
 )
 
 
@@ -123,6 +123,7 @@ def read_length(text: str, system: System = "metric", *, unit: str | None = None
         raise BadEntry(f"“{shown[:20]}…” is too long to be a length. Give one such as {example}.")
     bare = _UNIT_MM[unit or default_unit(system)]
     parts = _parts(shown, example)
+    _ask_back(shown, [name for _, name in parts])
     total = 0.0
     last = math.inf
     for amount, name in parts:
@@ -141,6 +142,37 @@ def read_length(text: str, system: System = "metric", *, unit: str | None = None
     if total > LONGEST_MM:
         raise BadEntry(f"“{shown}” is more than a kilometre. Check the unit.")
     return total
+
+
+#: Parts that a tape, a rule or an envelope has.
+TAPE_PARTS = (2, 3, 4, 5, 6, 8, 10, 12, 16, 32, 64)
+#: Two numbers from here on with a stroke between them are two widths, as 44/45 in; common practice.
+TWO_WIDTHS = 30
+_STROKE = re.compile(r"(\d+)\s*[/⁄]\s*(\d+)")
+_THREE = re.compile(r"(?<![\d.,])([1-9]\d{0,2})([.,])(\d{3})(?!\d)")
+
+
+def _ask_back(shown: str, units: list[str | None]) -> None:
+    """Refuse what can be read in two ways: two widths, and thousands that look like decimals. Raises BadEntry."""
+    for found in _STROKE.finditer(shown):
+        top, bottom = int(found[1]), int(found[2])
+        if top >= TWO_WIDTHS and bottom >= TWO_WIDTHS:
+            told = f"“{found[0]}” could be one of two widths or a fraction. Give one of them, such as {bottom} in."
+            raise BadEntry(told)
+        if bottom and bottom not in TAPE_PARTS:
+            raise BadEntry(f"“{found[0]}” is no part that a tape has. Write a fraction such as 3/8, or one number.")
+    for found in _THREE.finditer(shown):
+        whole, sign, rest = found.groups()
+        unit = next((name for name in units if name is not None), None)
+        mm = _UNIT_MM.get((unit or "").rstrip(".").lower(), 1.0)
+        # a point and three digits are thousandths, but no tape tells those of a millimetre
+        if (sign == "," or mm == 1.0) and float(whole + rest) * mm <= LONGEST_MM:
+            with_unit = f" {unit}" if unit else ""
+            told = (
+                f"“{shown}” could be {whole}{rest}{with_unit} or {whole}.{rest.rstrip('0') or '0'}{with_unit}. "
+                "Write it without the sign between thousands, or with a point."
+            )
+            raise BadEntry(told)
 
 
 def _plain(amount: Fraction) -> str:
@@ -169,7 +201,7 @@ def _parts(text: str, example: str) -> list[tuple[Fraction, str | None]]:
         if found["unit"]:
             if amount is None:
                 raise BadEntry(f"In “{text}” the unit “{found['unit']}” has no number before it, as in {example}.")
-            parts.append((amount, found["unit"]))
+            parts.append((amount, found["unit"].rstrip(".")))
             amount, whole_only = None, True
             continue
         if found["num"]:

@@ -5,12 +5,14 @@ Nothing here knows how a number is written for a reader; that is :mod:`.units`.
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Literal
 
 Kind = Literal[
-    "length", "purchase", "percent", "points", "money", "mass", "count", "ratio", "angle", "about", "printed"
-]
+    "length", "area", "purchase", "percent", "points", "money", "price", "mass", "weight", "minutes", "pace",
+    "count", "ratio", "angle", "about", "printed",
+]  # fmt: skip
 SourceKind = Literal["standard", "handbook", "common practice", "from memory", "your own log"]
 
 
@@ -19,9 +21,10 @@ class Quantity:
     """A number and what it measures.
 
     ``length`` and ``purchase`` are millimetres (the second is spoken of as a shop does), ``percent`` is
-    per hundred, ``points`` is a difference of two percentages, ``mass`` is grams, ``angle`` is degrees. ``about`` is a
-    length of the trade's rules in millimetres, said in round numbers; ``printed`` one off an envelope, whose whole
-    eighths of a yard are kept.
+    per hundred, ``points`` is a difference of two percentages, ``mass`` is grams, ``weight`` is grams of a square
+    metre, ``area`` is square millimetres, ``price`` is money for a metre, ``pace`` is minutes for a metre, ``angle`` is
+    degrees. ``about`` is a length of the trade's rules in millimetres, said in round numbers; ``printed`` one off an
+    envelope, whose whole eighths of a yard are kept.
     """
 
     value: float
@@ -39,12 +42,19 @@ class Source:
 
 @dataclass(frozen=True)
 class Step:
-    """One line of working: what is found, by which formula, from which numbers."""
+    """One line of working: what is found, by which formula, from which numbers.
+
+    The formula can be worked out from the inputs as they are shown: it holds their names, numbers, ``+ − × ÷ ²``,
+    brackets, ``√(…)``, ``tan(…)``, ``atan(…)``, ``mean of``, ``sum of``, ``largest of``, ``smallest of`` and
+    ``deviation of (…, …)``, and ``rounded up to`` and ``rounded down to`` a step. A percentage is its share of one:
+    4 % is 0.04. ``docs/figures.md`` has it in full. ``why``: a word on the formula, or nothing.
+    """
 
     label: str
     formula: str
     inputs: tuple[tuple[str, Quantity], ...]
     result: Quantity
+    why: str = ""
 
 
 @dataclass(frozen=True)
@@ -62,6 +72,24 @@ class Figure:
     @property
     def quantity(self) -> Quantity:
         return Quantity(self.value, self.unit)
+
+
+Inputs = tuple[tuple[str, Quantity], ...]
+
+
+def numbered(name: str, values: Iterable[Quantity]) -> Inputs:
+    """Several of a kind as inputs of a step: “reading 1”, “reading 2” …"""
+    return tuple((f"{name} {k}", value) for k, value in enumerate(values, 1))
+
+
+def of(function: str, inputs: Iterable[tuple[str, Quantity]]) -> str:
+    """A function of all these inputs, as a formula has it: “mean of (reading 1, reading 2)”."""
+    return f"{function} of ({', '.join(name for name, _ in inputs)})"
+
+
+def given(label: str, value: Quantity, why: str = "as given") -> Step:
+    """The step of a number that was measured or told: it is what it is."""
+    return Step(label, label, ((label, value),), value, why)
 
 
 def length(value: float) -> Quantity:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from fractions import Fraction
 
 from .units import _VULGAR_OF, MM_PER_INCH, MM_PER_YARD, System
@@ -23,23 +24,37 @@ def fraction_text(value: float, parts: int) -> str:
     return f"{sign}{whole} {written}" if whole else f"{sign}{written}"
 
 
-def length_parts(mm: float, system: System, *, shop: bool = False) -> tuple[str, str]:
-    """A length for reading, as (number, unit). ``shop`` asks for metres or yards as a counter does.
-
-    Tape lengths are shown to 1 mm or 1/16 in, shop lengths to 1 cm or 1/8 yd, all to the nearest;
-    anything that must be rounded *up* has been rounded before it comes here.
-    """
+def length_parts(mm: float, system: System) -> tuple[str, str]:
+    """A length for reading, as (number, unit): to 1 mm or 1/16 in, to the nearest."""
     if system == "metric":
-        return (f"{_zero(mm / 1000, 2):.2f}", "m") if shop else (f"{_zero(mm / 10, 1):.1f}", "cm")
-    if shop:
-        eighths = mm / MM_PER_YARD * 8
-        # a metric step seen from an imperial eye: 1.50 m is no whole number of eighths
-        return (
-            (fraction_text(mm / MM_PER_YARD, 8), "yd")
-            if abs(eighths - round(eighths)) < 1e-6
-            else (fraction_text(mm / MM_PER_INCH, 16), "in")
-        )
+        return f"{_zero(mm / 10, 1):.1f}", "cm"
     return fraction_text(mm / MM_PER_INCH, 16), "in"
+
+
+def shop_length(mm: float, system: System) -> tuple[str, str]:
+    """A length as it is asked for at the counter, in the step the shop cuts: whole eighths of a yard in yards, whole
+    centimetres in metres. Where that is not the person's own unit, theirs stands beside it; it is rounded up, never
+    down, because a length that is asked for must not be too short.
+    """
+    eighths, centimetres = _is_whole(mm / MM_PER_YARD * 8), _is_whole(mm / 10)
+    yards = fraction_text(mm / MM_PER_YARD, 8), "yd"
+    metres = f"{_zero(_up(mm / 10) / 100, 2):.2f}", "m"
+    inches = fraction_text(_up(mm / MM_PER_INCH * 16) / 16, 16), "in"
+    if system == "imperial":
+        return yards if eighths else (metres[0], f"m ({' '.join(inches)})") if centimetres else inches
+    return (yards[0], f"yd ({' '.join(metres)})") if eighths and not centimetres else metres
+
+
+def _is_whole(value: float) -> bool:
+    return abs(value - round(value)) < WHOLE
+
+
+def _up(value: float) -> float:
+    return math.ceil(value - WHOLE)
+
+
+#: A number of steps nearer than this to a whole one is whole: floats are not exact to the last bit.
+WHOLE = 1e-6
 
 
 def _zero(value: float, digits: int) -> float:
@@ -48,23 +63,44 @@ def _zero(value: float, digits: int) -> float:
 
 
 def fine_length(mm: float, system: System) -> tuple[str, str]:
-    """A length inside a working, where rounding to the tape would make the sums look wrong."""
+    """A length inside a working, with digits enough for the sums to come out as they are shown."""
     if system == "metric":
-        number = f"{_zero(mm / 10, 2):.2f}"
-        return (number[:-1] if number.endswith("0") else number), "cm"
-    sixteenths = mm / MM_PER_INCH * 16
-    if abs(sixteenths - round(sixteenths)) < 1e-6:
+        return _short(mm / 10, 3, 1), "cm"
+    if _is_whole(mm / MM_PER_INCH * 16):
         return fraction_text(mm / MM_PER_INCH, 16), "in"
-    return f"{_zero(mm / MM_PER_INCH, 3):.3f}", "in"
+    return _short(mm / MM_PER_INCH, 4, 1), "in"
+
+
+def fine_shop_length(mm: float, system: System) -> tuple[str, str]:
+    """A length that is bought, inside a working: in the shop's own unit where it is whole, else as exactly as any."""
+    eighths, centimetres = _is_whole(mm / MM_PER_YARD * 8), _is_whole(mm / 10)
+    if system == "imperial" and eighths:
+        return fraction_text(mm / MM_PER_YARD, 8), "yd"
+    if system == "imperial" and not centimetres:
+        return fine_length(mm, system)
+    return _short(mm / 1000, 5, 2), "m"
+
+
+def _short(value: float, most: int, least: int) -> str:
+    """A decimal number of at most ``most`` digits after the point, and not fewer than ``least``."""
+    whole, _, rest = f"{_zero(value, most):.{most}f}".partition(".")
+    kept = rest.rstrip("0").ljust(least, "0")
+    return f"{whole}.{kept}" if kept else whole
 
 
 def printed_length(mm: float, system: System) -> tuple[str, str]:
     """A length printed on an envelope: whole eighths of a yard as they are, and in metric beside it."""
     yards = mm / MM_PER_YARD
-    if abs(yards * 8 - round(yards * 8)) >= ROUND_QUARTER:
+    if not _is_whole(yards * 8):
         return length_parts(mm, system)
     spoken = fraction_text(yards, 8)
     return (spoken, "yd") if system == "imperial" else (spoken, f"yd ({length_text(mm, system)})")
+
+
+def fine_printed(mm: float, system: System) -> tuple[str, str]:
+    """A printed length inside a working: whole eighths of a yard in yards, and else as exactly as any."""
+    yards = mm / MM_PER_YARD
+    return (fraction_text(yards, 8), "yd") if _is_whole(yards * 8) else fine_length(mm, system)
 
 
 #: A length that a rule names is told in sixteenths of an inch below this, in eighths from here on, mm.
@@ -98,27 +134,56 @@ def _quantity_parts(quantity: Quantity, system: System, fine: bool) -> tuple[str
     value = quantity.value
     match quantity.kind:
         case "printed":
-            return printed_length(value, system)
+            return fine_printed(value, system) if fine else printed_length(value, system)
         case "about":
             return round_length(value, system)
         case "length":
             return fine_length(value, system) if fine else length_parts(value, system)
         case "purchase":
-            return length_parts(value, system, shop=True)
+            return fine_shop_length(value, system) if fine else shop_length(value, system)
+        case "area":
+            return _area_parts(value, system)
         case "percent":
-            return f"{_zero(value, 2 if fine else 1):.{2 if fine else 1}f}", "%"
+            return _short(value, 4, 2) if fine else f"{_zero(value, 1):.1f}", "%"
         case "points":
-            return f"{_zero(value, 1):.1f}", "points"
+            return _short(value, 4, 2) if fine else f"{_zero(value, 1):.1f}", "points"
         case "money":
             return f"{_zero(value, 2):.2f}", ""
+        case "price":
+            return _price_parts(value, system)
         case "mass":
-            return f"{_zero(value, 0):.0f}", "g"
+            if abs(value) < KILOGRAM:
+                return _short(value, 2, 0) if fine else f"{_zero(value, 0):.0f}", "g"
+            return _short(value / KILOGRAM, 5 if fine else 2, 2), "kg"
+        case "weight":
+            return f"{_zero(value, 0):.0f}", "g/m²"
+        case "minutes":
+            return _short(value, 3, 0) if fine else f"{_zero(value, 0):.0f}", "min"
+        case "pace":
+            return (_short(value, 3, 0), "min/m") if system == "metric" else (_short(value * YARD, 3, 0), "min/yd")
         case "angle":
-            return f"{_zero(value, 2):.2f}", "°"
+            return _short(value, 4, 2) if fine else f"{_zero(value, 2):.2f}", "°"
         case "count":
             return f"{value:g}", ""
         case "ratio":
-            return f"{_zero(value, 4):g}", ""
+            return _short(value, 5, 0) if fine else f"{_zero(value, 4):g}", ""
+
+
+#: A kilogram in grams.
+KILOGRAM = 1000.0
+#: A yard in metres.
+YARD = MM_PER_YARD / 1000.0
+
+
+def _area_parts(value: float, system: System) -> tuple[str, str]:
+    if system == "metric":
+        return _short(value / 100.0, 2, 0), "cm²"
+    return _short(value / MM_PER_INCH**2, 3, 0), "in²"
+
+
+def _price_parts(value: float, system: System) -> tuple[str, str]:
+    """Money for a metre, or for a yard."""
+    return (_short(value, 4, 2), "a metre") if system == "metric" else (_short(value * YARD, 4, 2), "a yard")
 
 
 def quantity_text(quantity: Quantity, system: System, *, fine: bool = False) -> str:
@@ -127,7 +192,7 @@ def quantity_text(quantity: Quantity, system: System, *, fine: bool = False) -> 
     return f"{number}{unit}" if unit == "°" else f"{number} {unit}".rstrip()
 
 
-def length_text(mm: float, system: System, *, shop: bool = False) -> str:
+def length_text(mm: float, system: System) -> str:
     """A length as one string that :func:`read_length` reads back."""
-    number, unit = length_parts(mm, system, shop=shop)
+    number, unit = length_parts(mm, system)
     return f"{number} {unit}"

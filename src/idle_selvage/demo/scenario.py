@@ -129,11 +129,11 @@ class _Desk:
             shop_list.add_item(session, row, kind, name, amount)
 
     def tested(self, name: str, warp: str, weft: str, **facts: Any) -> None:
-        """A remnant in the cupboard whose swatch was washed some time ago."""
+        """A remnant in the cupboard whose swatch was washed some time ago, twice, and came to rest."""
         number = self.garment("Test of " + name, "", ("40", "line"))
         # what is left of it was measured after it was washed
         self.cloth(number, name=name, treated=True, **facts)
-        self.swatch(number, [["25 cm", warp]] * 3, [["25 cm", weft]] * 3)
+        self.swatch(number, [["25 cm", warp, warp]] * 3, [["25 cm", weft, weft]] * 3)
         with self.at(number) as (session, row):
             garments.put_away(session, row)
 

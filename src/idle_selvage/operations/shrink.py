@@ -25,7 +25,7 @@ from ..core.shrink.swatch import (
     trimmed,
     verdict,
 )
-from ..core.shrink.treatment import SCHOOLS
+from ..core.shrink.treatment import SCHOOLS, SWATCH_DRIES, SWATCH_WASHES
 from ..core.wording import Sentence, sentence_of
 from ..core.working import Figure, about
 from ..standins.washer import Appliance, Specimen
@@ -52,13 +52,16 @@ class Readings:
     weft: Rows | None = None
     diagonals: Sequence[Sequence[float | None] | None] | None = None
     graduation: float | None = None
+    #: how it was washed and dried, keys of SWATCH_WASHES and SWATCH_DRIES
+    wash: str | None = None
+    dry: str | None = None
 
 
 def keep_reading(session: Session, cloth_use: models.ClothUse, given: Readings, by: models.By = "tape") -> None:
     """Keep the readings of the swatch of one cloth of a garment. Raises :class:`Refused` for readings that cannot
     be."""
     row = _swatch(session, cloth_use.cloth)
-    before = {"warp": row.warp, "weft": row.weft}
+    before = {"warp": row.warp, "weft": row.weft, "wash": row.wash, "dry": row.dry}
     said: list[str] = []
     try:
         if given.graduation is not None:
@@ -87,10 +90,29 @@ def keep_reading(session: Session, cloth_use: models.ClothUse, given: Readings, 
     if given.graduation is not None:
         row.graduation = given.graduation
         said.append(Sentence("tape read to {graduation}", graduation=about(given.graduation)))
+    if given.wash is not None or given.dry is not None:
+        _keep_how(row, given.wash, given.dry)
+        said.append("how it was washed")
+    elif not row.wash and max(len(r) for r in ((), *row.warp, *row.weft)) > 1:
+        # nothing was said: it was washed as the length will be
+        how = Cutting(cloth_use.project, cloth_use, cloth_standing(session, cloth_use.cloth)).how
+        if how is not None:
+            swatches.keep_how(row, how)
     _kept(session, row)
     if said:
-        after = {"warp": row.warp, "weft": row.weft}
+        after = {"warp": row.warp, "weft": row.weft, "wash": row.wash, "dry": row.dry}
         note(session, cloth_use, "shrink", "swatch-read", before=before, after=after, said=said)
+
+
+def _keep_how(row: models.Swatch, wash: str | None, dry: str | None) -> None:
+    """How it was washed, as told; an empty wash: not known any more."""
+    for key, told, of in (("wash", wash, SWATCH_WASHES), ("dry", dry, SWATCH_DRIES)):
+        if told and told not in of:
+            raise Refused(f"It must be one of: {', '.join(of)}.", path=key)
+    if wash is not None and wash != row.wash:
+        row.wash, row.temperature = wash, None
+    if dry is not None:
+        row.dry = dry
 
 
 def _swatch(session: Session, cloth: models.Cloth) -> models.Swatch:
@@ -140,6 +162,7 @@ def wash_swatch(session: Session, cloth_use: models.ClothUse, washer: Appliance)
     if done >= MOST_WASHES:
         raise Refused(f"At most {MOST_WASHES} washes of one swatch can be kept.", code="not_ready")
     columns = {direction: _column(known.test, direction, done) for direction in BOTH_WAYS}
+    programme = Cutting(cloth_use.project, cloth_use, known).advice.programme
     report = washer.wash(
         Specimen(
             kinds=known.treatment_facts.kinds,
@@ -152,13 +175,15 @@ def wash_swatch(session: Session, cloth_use: models.ClothUse, washer: Appliance)
             graduation=row.graduation,
             diagonals=known.test.diagonals[done] if len(known.test.diagonals) > done else None,
         ),
-        Cutting(cloth_use.project, cloth_use, known).advice.programme,
+        programme,
     )
     row.keep_marks("warp", [[*r, v] for r, v in zip(row.warp, report.warp, strict=True)], "made up")
     row.keep_marks("weft", [[*r, v] for r, v in zip(row.weft, report.weft, strict=True)], "made up")
     if report.diagonals is not None:
         row.keep_diagonals([*row.diagonals, list(report.diagonals)], "made up")
     row.simulated = True
+    if not row.wash:
+        swatches.keep_how(row, programme)
     _kept(session, row)
     note(session, cloth_use, "shrink", "swatch-made-up")
 

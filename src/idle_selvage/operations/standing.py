@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 
 from sqlalchemy.orm import Session
@@ -29,11 +29,13 @@ from ..core.project.tally import ClothFacts, MeasuredLay, Tally, Treatment, bad_
 from ..core.project.warnings import Warned, Watched, warnings
 from ..core.project.whole import combined, whole_cost
 from ..core.shrink.known import Shrinkage
+from ..core.shrink.programme import Programme
+from ..core.shrink.shrinkage import Direction
 from ..core.shrink.states import ClothStates
 from ..core.shrink.swatch import BOTH_WAYS, Swatch, at_rest_unless
 from ..core.shrink.to_fit import fit_by
 from ..core.shrink.together import ROLES, Member, mismatches, one_washed_all_washed, wanted
-from ..core.shrink.treatment import Advice, TreatmentFacts, advise, treatment_facts
+from ..core.shrink.treatment import Advice, TreatmentFacts, advise, finished, treatment_facts
 from ..core.true.attempts import Truth, loop
 from ..core.washday.needs import needs_treatment
 from ..core.wording import Sentence, capital, sentence_of
@@ -132,11 +134,6 @@ class ClothStanding:
         """Whether the length still has to be treated."""
         return needs_treatment(wash.as_done(self.rows.washes))
 
-    def left(self, way: str) -> float | None:
-        """What it may still lose as it is now, at its best value, per cent; None while that is not known."""
-        figure = self.states.coming(self.states.current, self._whole, "warp" if way == "warp" else "weft").figure
-        return None if figure is None else figure.value
-
     def name(self, role: str = "main") -> str:
         """Its name, or else what it is for."""
         return self.row.name or ROLES[role].capitalize()
@@ -170,6 +167,25 @@ class Cutting:
             return "done"
         return "none" if self.advice.programme.cycle == "none" else "coming"
 
+    @cached_property
+    def how(self) -> Programme | None:
+        """How the length will be washed, or was; or how the finished garment will, where the cloth is left alone. None:
+        it meets neither water nor steam."""
+        if self.treatment in ("coming", "done") and self.advice.programme.cycle != "none":
+            return self.advice.programme
+        return finished(self.garment.wash, self.garment.dry, self.cloth.treatment_facts)
+
+    @cached_property
+    def states(self) -> ClothStates:
+        """The cloth through its states, as it is washed for this garment."""
+        return replace(self.cloth.states, how=self.how)
+
+    def left(self, way: Direction) -> float | None:
+        """What it may still lose as it is now, at its best value, per cent; None while that is not known."""
+        whole = max(1, self.states.washes, self.states.current)
+        figure = self.states.coming(self.states.current, whole, way).figure
+        return None if figure is None else figure.value
+
     @property
     def at(self) -> int:
         """The state it is cut in."""
@@ -178,15 +194,15 @@ class Cutting:
     @property
     def facts(self) -> ClothFacts:
         """What its tally rests on."""
-        states, later = self.cloth.states, self.garment.wash not in DRY
-        return ClothFacts(states.make, states.swatch, states.past, self.treatment, states.states, later)
+        states, later = self.states, self.garment.wash not in DRY
+        return ClothFacts(states.make, states.swatch, states.past, self.treatment, states.states, later, self.how)
 
     @cached_property
     def fit(self) -> tuple[float, float] | None:
         """The shrinkages by which pieces are enlarged, when it is sewn first: what it has left to lose."""
         if not self.to_fit:
             return None
-        states = self.cloth.states
+        states = self.states
         whole = max(1, states.washes, states.current)
         warp, weft = (states.coming(states.current, whole, way) for way in BOTH_WAYS)
         return fit_by(warp, weft)
@@ -194,7 +210,7 @@ class Cutting:
     @property
     def laid(self) -> ClothToLay:
         """What of it decides a lay."""
-        return cloths.as_laid(self.cloth.row, self.cloth.states, self.at)
+        return cloths.as_laid(self.cloth.row, self.states, self.at)
 
     def tally(self, laid: MeasuredLay | None) -> Tally:
         """The few figures it is steered by. Raises BadCloth."""
@@ -228,7 +244,8 @@ class SetStanding:
 def _member(now: Standing) -> Member:
     cloth = now.cloth
     cut: dict[str, Grain] = {one.key: one.piece.grain for one in now.asked}
-    return Member(now.name, now.role, cloth.left("warp"), cloth.left("weft"), bool(cloth.states.current), cut)
+    left = now.cutting.left
+    return Member(now.name, now.role, left("warp"), left("weft"), bool(cloth.states.current), cut)
 
 
 @dataclass(frozen=True)

@@ -10,10 +10,11 @@ from typing import Any, cast
 
 from sqlalchemy.orm import Session
 
+from ..core.buy.purchase import ENDS
 from ..core.lay.drawing import PlacedShape
 from ..core.plan.outline import BadPiece, Outline
 from ..core.true.attempts import Attempt, at_this_place, good_from, newest_by_place
-from ..core.true.edge import METHODS, EdgeAdvice, EdgeWay, advise_edge, edge_cost, settled_ends
+from ..core.true.edge import EdgeAdvice, EdgeWay, advise_edge, both_ends, edge_cost, other_end_cost, settled_ends
 from ..core.true.fold_line import FoldLine, FoldReading, fold_line
 from ..core.true.pinned import GrainCheck, check_grain
 from ..core.true.slant import BadTest, FoldTest, Slant, check_band_count, read_test, side_of, signed_offset, true_angle
@@ -21,7 +22,7 @@ from ..core.true.squareness import BarReading, Squareness, squareness
 from ..core.true.straighten import StraightenFacts, Straightening, StraightenSchool, forbidden, plan, straighten_facts
 from ..core.true.twist import Twist, hanging_outline, sheared, twist_of
 from ..core.wording import Sentence, sentence_of
-from ..core.working import Figure, length
+from ..core.working import Figure, given, length
 from ..store import cloth as cloths
 from ..store import models, true_sheet, true_test
 from ..store import piece as pieces
@@ -116,7 +117,9 @@ def _now(session: Session, use: models.ClothUse, sheet: models.TrueSheet, told: 
     if "offset" in given or ("side" in given and "offset" in there):
         given["offset"] = signed_offset(given.get("offset", abs(was)), side)
     now = {**there, **given}
-    found = cloth_standing(session, use.cloth).width_now
+    cloth = cloth_standing(session, use.cloth)
+    _check_place(cloth.length_now, now)
+    found = cloth.width_now
     width = found.value if found is not None else None
     if width is not None and "offset" in now:
         try:
@@ -124,6 +127,16 @@ def _now(session: Session, use: models.ClothUse, sheet: models.TrueSheet, told: 
         except BadTest as fault:
             raise Refused(sentence_of(fault), path="now.bow" if "bow" in given else "now.offset") from None
     true_sheet.keep_now(use, sheet, now)
+
+
+def _check_place(long: Figure | None, now: Mapping[str, Any]) -> None:
+    """Refuse a test further along than the cloth is long, as far as that is known."""
+    if long is None or "place" not in now:
+        return
+    most = long.value if long.high is None else long.high
+    if now["place"] > most:
+        told = "The cloth is only {long} long: give where along it the test was made."
+        raise Refused(Sentence(told, long=length(most)), path="now.place")
 
 
 def _bands(bands: Sequence[float]) -> list[float]:
@@ -441,9 +454,18 @@ class TrueStanding:
         return edge_cost(true_sheet.edge(self.now.use), self.way)
 
     @property
-    def other_end(self) -> float:
-        """What the other end loses, mm."""
-        return METHODS[self.way].loss
+    def other_end(self) -> Figure:
+        """What the other end loses."""
+        return other_end_cost(self.way)
+
+    @property
+    def ends(self) -> Figure:
+        """What both ends lose together: as settled from the readings, or as wished."""
+        use = self.now.use
+        if use.first_end is not None:
+            return both_ends(true_sheet.edge(use), self.way, use.cut_off)
+        step = given("both ends", length(use.ends), "as wished under Buy")
+        return Figure(use.ends, "length", steps=(step,), sources=(ENDS,))
 
     @property
     def left_in_hand(self) -> Figure | None:

@@ -62,7 +62,14 @@ def _waiting(now: Standing) -> Waiting | None:
         return Waiting(cloth, garment, None, "How long it is is not known: give the length in hand.")
     name = cloth.row.name or f"cloth of {garment.name}"
     batch = Batch(
-        str(cloth.row.id), name, programme, length, width.value, cloth.row.mass, cloth.dye, napped(cloth.make)
+        str(cloth.row.id),
+        name,
+        programme,
+        length,
+        width.value,
+        cloth.row.mass,
+        cloth.dye,
+        napped(cloth.make, cloth.row.direction),
     )
     return Waiting(cloth, garment, batch, "")
 
@@ -225,7 +232,15 @@ def _new_load(session: Session, load: Load, garments: dict[str, str]) -> models.
         metres=sum(b.length for b in load.batches) / 1000.0,
         too_heavy=load.too_heavy,
         cloths=[
-            models.LoadCloth(cloth_id=int(b.key), position=k, name=b.name, garment=garments[b.key])
+            models.LoadCloth(
+                cloth_id=int(b.key),
+                position=k,
+                name=b.name,
+                garment=garments[b.key],
+                length=b.length,
+                width=b.width,
+                mass=b.mass,
+            )
             for k, b in enumerate(load.batches)
         ],
         steps=[
@@ -236,6 +251,9 @@ def _new_load(session: Session, load: Load, garments: dict[str, str]) -> models.
                 minutes=s.minutes,
                 bound=s.bound,
                 learn=s.learn,
+                each=s.each,
+                times=s.times,
+                own=s.own,
                 start_at=models.now(),
                 end_at=models.now(),
             )

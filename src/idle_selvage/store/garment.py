@@ -10,7 +10,8 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from ..core.shrink.history import Past
-from . import job, lay, log_entry, photo, swatch, true_sheet, true_test, use
+from ..core.shrink.ranges import alike
+from . import cloth, job, lay, log_entry, photo, swatch, true_sheet, true_test, use
 from .models import Cloth, ClothUse, Cut, Job, LayRecord, Piece, Project, Swatch, TrimRun, TrueSheet, TrueTest, Wash
 
 
@@ -63,7 +64,11 @@ def cloth_rows(session: Session, cloths: Sequence[Cloth]) -> dict[int, ClothRows
             row,
             used.get(row.id),
             tuple(wash for wash in row.washes if wash.deleted_at is None),
-            tuple(test for number, test in past.get(row.like, ()) if number != row.id),
+            tuple(
+                one.test
+                for one in past.get(row.like, ())
+                if one.cloth_id != row.id and alike(one.make, cloth.as_make(row))
+            ),
             photos.get(row.id),
         )
         for row in cloths

@@ -3,14 +3,18 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
+from dataclasses import dataclass, replace
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
+from ..core.cloth.make import Make
 from ..core.shrink.history import Past
+from ..core.shrink.programme import Programme
 from ..core.shrink.shrinkage import BadReadings
 from ..core.shrink.swatch import Swatch as MarkedSwatch
-from ..core.shrink.swatch import in_all
+from ..core.shrink.swatch import in_all, verdict
+from ..core.shrink.treatment import swatch_programme
 from .errors import NotFound
 from .models import Cloth, Swatch
 
@@ -51,7 +55,23 @@ def as_swatch(row: Swatch | None) -> MarkedSwatch:
         tuple(tuple(r) for r in row.weft),
         row.graduation,
         tuple(_pair(d) for d in row.diagonals),
+        how_washed(row),
     )
+
+
+def how_washed(row: Swatch) -> Programme | None:
+    """How it was washed and dried; None where that is not written down."""
+    if not row.wash:
+        return None
+    found = swatch_programme(row.wash, row.dry)
+    return found if row.temperature is None else replace(found, temperature=row.temperature)
+
+
+def keep_how(row: Swatch, how: Programme) -> None:
+    """Write down how it was washed."""
+    row.wash = "steam" if how.cycle == "steam" else how.wash
+    row.dry = how.dry
+    row.temperature = how.temperature if how.cycle == "soak" else None
 
 
 def _pair(diagonals: list[float | None] | None) -> tuple[float, float] | None:
@@ -60,21 +80,33 @@ def _pair(diagonals: list[float | None] | None) -> tuple[float, float] | None:
     return None if ac is None or bd is None else (ac, bd)
 
 
-def past_tests(session: Session, likes: Iterable[str]) -> dict[str, list[tuple[int, Past]]]:
-    """Finished tests by the key of like cloth, the newest first, each with its cloth's number; none made up."""
+@dataclass(frozen=True)
+class PastTest:
+    """A finished test: of which cloth, what that is made of, and what the test came to."""
+
+    cloth_id: int
+    make: Make
+    test: Past
+
+
+def past_tests(session: Session, likes: Iterable[str]) -> dict[str, list[PastTest]]:
+    """Tests that came to rest by the fibre group of their cloth, the newest first; none made up."""
     query = (
-        select(Swatch, Cloth.id, Cloth.name, Cloth.like)
+        select(Swatch, Cloth.id, Cloth.name, Cloth.like, Cloth.blend, Cloth.weave, Cloth.finish)
         .join(Cloth, Cloth.id == Swatch.cloth_id)
         .where(Cloth.like.in_([like for like in likes if like]), Swatch.used, ~Swatch.simulated)
         .order_by(Swatch.id.desc())
     )
-    found: dict[str, list[tuple[int, Past]]] = {}
-    for row, number, name, like in session.execute(query):
+    found: dict[str, list[PastTest]] = {}
+    for row, number, name, like, blend, weave, finish in session.execute(query):
         test = as_swatch(row)
         try:
             warp, weft = in_all(test, "warp"), in_all(test, "weft")
+            at_rest = verdict(test, like)[0] == "stable"
         except BadReadings:
             continue
-        if warp is not None and weft is not None and len(found.setdefault(like, [])) < MOST_PAST:
-            found[like].append((number, Past(name or "a cloth without a name", warp.value, weft.value)))
+        if warp is not None and weft is not None and at_rest and len(found.setdefault(like, [])) < MOST_PAST:
+            make = Make(tuple((fibre, share) for fibre, share in blend), weave, finish)
+            past = Past(name or "a cloth without a name", warp.value, weft.value, test.how)
+            found[like].append(PastTest(number, make, past))
     return found

@@ -7,7 +7,8 @@ from typing import cast
 from sqlalchemy import select
 from sqlalchemy.orm import Session, selectinload
 
-from ..core.washday.loads import PER_METRE, LoadStep, Machine
+from ..core.washday.loads import PER_METRE, Bound, LoadStep, Machine, minutes_of, weighed, weight_of
+from ..core.working import Figure
 from .errors import NotFound
 from .models import LoadTask, Wash, WashLoad, now
 
@@ -49,7 +50,19 @@ def timed(session: Session) -> dict[str, list[float]]:
 
 def as_step(row: LoadTask) -> LoadStep:
     """The core's step."""
-    return LoadStep(row.what, cast(Machine, row.machine), row.minutes, row.bound, row.learn)  # type: ignore[arg-type]
+    bound = cast(Bound, row.bound)
+    return LoadStep(row.what, cast(Machine, row.machine), row.minutes, bound, row.learn, row.each, row.times, row.own)
+
+
+def planned(row: LoadTask) -> Figure:
+    """How long a step was planned to take, with its working."""
+    return minutes_of(row.each, row.times, row.learn in PER_METRE, row.own)
+
+
+def weight(row: WashLoad) -> Figure | None:
+    """What a load weighs, with its working; None for one planned before its cloths' measures were kept."""
+    each = [weighed(one.length, one.width, one.mass) for one in row.cloths if one.length and one.width]
+    return weight_of(each) if each and len(each) == len(row.cloths) else None
 
 
 def strike_washes(session: Session, task_id: int) -> list[int]:

@@ -290,7 +290,9 @@ def test_the_envelope_is_read_converted_and_compared(laid: Person) -> None:
 def test_strips_and_tape(laid: Person) -> None:
     found = laid.ask("PATCH", "/projects/1/strips", edge="80 cm", depth="12 cm", ring=False)
     assert {w["key"] for w in found["ways"]} == {"across", "along"} and found["ways"][0]["least"]
-    assert found["ways"][0]["cloth"]["value"] <= found["ways"][1]["cloth"]["value"]
+    along = next(w for w in found["ways"] if w["key"] == "along")
+    assert along["cloth"]["value"] == along["each"]["mm"] == 1600, "a strip along takes its own length of cloth"
+    assert "of these strips alone" in found["told"] and along["planned"] == "no"
     assert laid.ask("PATCH", "/projects/1/strips", fullness="0,5")["fault"].startswith("Fullness")
     tape = laid.ask("PATCH", "/projects/1/strips", long="50 cm", wide="40 cm", tape="3 cm", fullness="2")
     assert tape["cut_strips"]["value"] > 5000 and tape["joins"] > 3 and tape["rounds"] > 3 and not tape["fault"]

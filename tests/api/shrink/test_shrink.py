@@ -74,15 +74,19 @@ def test_a_swatch_too_small_to_tell_says_how_large_it_should_be(person: Person) 
 
 def test_own_tests_of_like_cloth_narrow_the_guess(person: Person) -> None:
     for name, after in (("A", "23.75"), ("B", "23.5"), ("C", "23.25")):
-        project(person, name, after)
+        number = project(person, name, after)
+        assert person.ask("GET", f"/projects/{number}/shrink")["past"] == [], "nobody's first wash proves a rest"
+    for number, after in ((1, "23.75"), (2, "23.5"), (3, "23.25")):
+        rows = [["25", after, after]] * 3
+        person.ask("PUT", f"/projects/{number}/swatch", warp=rows, weft=rows)
     assert "From 3 tests on" in person.ask("GET", "/projects/3/shrink")["past_note"]
     person.ask("POST", "/projects", name="D")
     assert person.ask("GET", "/projects/4/shrink")["past"] == [], "nothing is alike before the fibre is known"
     person.ask("PATCH", "/projects/4/cloth", blend=LINEN)
     told = person.ask("GET", "/projects/4/shrink")
     warp = told["warp_known"]
-    # 5, 6 and 7 %: mean 6, spread 1, planned with 8
-    assert warp["basis"] == "history" and warp["figure"]["number"] == "6.0" and warp["plan"]["number"] == "8.0"
+    # 5, 6 and 7 %: mean 6, spread 1, planned with 6 + 2.920 × 1 × √(1 + 1/3)
+    assert warp["basis"] == "history" and warp["figure"]["number"] == "6.0" and warp["plan"]["number"] == "9.4"
     assert (
         len(told["past"]) == 3
         and told["past_note"].startswith("3 tests")

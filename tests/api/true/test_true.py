@@ -170,11 +170,11 @@ def test_fold_pieces_and_bars_at_the_table(table: Person) -> None:
     assert "top layer towards" in fold["torque"]
 
     check = table.ask("GET", "/projects/1/true")["checks"][0]
-    one = change(table, check={"key": check["key"], "tail": check["wanted_tail"]["mm"] + 30})["checks"][0]
+    one = change(table, check={"key": check["key"], "tail": check["wanted_tail"]["value"] + 30})["checks"][0]
     assert one["good"] is None, "one end says nothing"
-    both = change(table, check={"key": check["key"], "head": check["wanted_head"]["mm"] + 35})["checks"][0]
+    both = change(table, check={"key": check["key"], "head": check["wanted_head"]["value"] + 35})["checks"][0]
     assert both["good"] is False and both["told"].startswith("move the head 0.5 cm towards")
-    fine = change(table, check={"key": check["key"], "head": check["wanted_head"]["mm"] + 31})["checks"][0]
+    fine = change(table, check={"key": check["key"], "head": check["wanted_head"]["value"] + 31})["checks"][0]
     assert fine["good"] and fine["told"] == "on grain"
 
     bars = change(table, bars=[{"place": "20 cm", "off": "9 mm"}, {"place": "50 cm", "off": "1 mm", "side": "in"}])

@@ -18,8 +18,8 @@ CHART = Chart((45 * IN, 60 * IN), ("10", "12"), ((2 * YD, 2.125 * YD), (1.5 * YD
 def test_the_chart_is_read_where_row_and_column_cross() -> None:
     found = crossing(CHART, 45 * IN, "12")
     assert (found.row, found.column, found.length) == (0, 1, 2.125 * YD)
-    assert crossing(CHART, 59.2 * IN, "10").row == 1, "looms vary by an inch"
-    assert crossing(CHART, 58 * IN, "10").row == 0, "a narrower cloth cannot be cut by the wider row"
+    assert crossing(CHART, 60 * IN - 0.9, "10").row == 1, "a tape tells no less than a millimetre"
+    assert crossing(CHART, 59.2 * IN, "10").row == 0, "a narrower cloth cannot be cut by the wider row"
 
 
 @pytest.mark.parametrize(
@@ -71,8 +71,14 @@ def test_another_width_and_when_the_table_asks_for_more() -> None:
     assert convert_width(2.0 * YD, 45 * IN, 50 * IN).between, "2 yd lies between 1⅞ and 2⅛: the longer is taken"
     nap = convert_width(2.125 * YD, 45 * IN, 50 * IN, one_way=True, sleeves_in_one=True)
     assert nap.more == pytest.approx(YD / 4) and len(nap.why) == 2
+    # past the last row it is halved, converted and doubled: 3 yd of 45 in are 2¼ of 60, and a quarter for the difference
+    # (2⅞ of 44–45 in is the row that holds 3 yd: 3⅛, which is 2⅜ of 58–60)
+    long = convert_width(6 * YD, 45 * IN, 58 * IN)
+    assert long.halves == 2 and long.length == pytest.approx(2 * 2.375 * YD) and long.more == pytest.approx(YD / 2)
+    near = convert_width(6 * YD, 45 * IN, 50 * IN)
+    assert near.length == pytest.approx(2 * 2.75 * YD) and near.more == 0
     with pytest.raises(BadChart, match="ends at"):
-        convert_width(6 * YD, 45 * IN, 60 * IN)
+        convert_width(30 * YD, 45 * IN, 60 * IN)
     for width in (20, 80):
         with pytest.raises(BadChart, match="outside"):
             column_of(width * IN)

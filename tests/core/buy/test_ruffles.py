@@ -17,7 +17,8 @@ def test_a_ruffle_worked_by_hand() -> None:
     assert found["across"].strips == 3 and found["across"].joined.value == pytest.approx(3 * 1000 - 6 * 15)
     assert found["across"].fullness.value == pytest.approx(2910 / 1200) and found["across"].cloth.value == 525
     assert found["along"].each == 2430 and found["along"].joined.value == pytest.approx(2400)
-    assert found["along"].cloth.value == pytest.approx(2430 * 0.175)
+    # a strip along takes its own length of cloth, over its own depth only
+    assert found["along"].cloth.value == pytest.approx(2430) and found["along"].area == pytest.approx(2430 * 175)
     assert ways(ruffle)[0].key == "along"
 
 

@@ -891,6 +891,23 @@ export interface paths {
         patch: operations["changeStrips"];
         trace?: never;
     };
+    "/api/projects/{project_id}/strips/pieces": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make strips pieces of the garment, so that they are laid and bought with it. */
+        post: operations["makeStripsPieces"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/list": {
         parameters: {
             query?: never;
@@ -1358,6 +1375,8 @@ export interface components {
          */
         BarsOut: {
             repeat: components["schemas"]["LengthOut"] | null;
+            /** @description the repeat with its working */
+            repeat_figure: components["schemas"]["FigureOut"] | null;
             /**
              * Axes
              * @description mirror axes within one repeat, mm from the first bar's beginning
@@ -1628,6 +1647,11 @@ export interface components {
             inputs: components["schemas"]["InputOut"][];
             /** Result */
             result: string;
+            /**
+             * Why
+             * @description a word on the formula, or nothing
+             */
+            why: string;
         };
         /** WashOut */
         WashOut: {
@@ -1865,6 +1889,10 @@ export interface components {
             fold: number[];
             /** Size */
             size: string;
+            /** @description along the grain, as it is cut */
+            long: components["schemas"]["FigureOut"] | null;
+            /** @description across the grain, whole */
+            wide: components["schemas"]["FigureOut"] | null;
             /**
              * How Cut
              * @description how many, and how, in a few words
@@ -2153,7 +2181,7 @@ export interface components {
             on_fold?: boolean;
             /**
              * Seam
-             * @description millimetres as a number, or as typed: “126 cm”, “1 3/8 yd”
+             * @description an allowance: millimetres as a number, or as typed
              * @default 0
              */
             seam?: string | number;
@@ -2193,7 +2221,7 @@ export interface components {
             on_fold?: boolean;
             /**
              * Seam
-             * @description millimetres as a number, or as typed: “126 cm”, “1 3/8 yd”
+             * @description an allowance: millimetres as a number, or as typed
              * @default 0
              */
             seam?: string | number;
@@ -2764,6 +2792,20 @@ export interface components {
             /** Washes */
             washes: number;
             graduation: components["schemas"]["LengthOut"];
+            /**
+             * Wash
+             * @description how the swatch was washed; empty: not written down
+             */
+            wash: string;
+            /** Dry */
+            dry: string;
+            /**
+             * Washes Offered
+             * @description how a swatch may have been washed
+             */
+            washes_offered: components["schemas"]["ChoiceOut"][];
+            /** Dries Offered */
+            dries_offered: components["schemas"]["ChoiceOut"][];
             /** Simulated */
             simulated: boolean;
             /** Before Corners */
@@ -2857,11 +2899,16 @@ export interface components {
              * Basis
              * @enum {string}
              */
-            basis: "swatch" | "history" | "range" | "raw" | "none";
+            basis: "swatch" | "limit" | "history" | "range" | "raw" | "none";
             figure: components["schemas"]["FigureOut"] | null;
             plan: components["schemas"]["FigureOut"] | null;
             /** Missing */
             missing: string;
+            /**
+             * Told
+             * @description what is to be minded about it: how the swatch was washed
+             */
+            told: string;
         };
         /** PastOut */
         PastOut: {
@@ -2944,6 +2991,16 @@ export interface components {
              * @default null
              */
             graduation?: (string | number) | null;
+            /**
+             * Wash
+             * @default null
+             */
+            wash?: string | null;
+            /**
+             * Dry
+             * @default null
+             */
+            dry?: string | null;
         };
         /** UseSwatch */
         UseSwatch: {
@@ -3003,6 +3060,8 @@ export interface components {
             why: string;
             /** Kilograms */
             kilograms: number;
+            /** @description the same with its working; its note says what was not given */
+            weight: components["schemas"]["FigureOut"] | null;
             /** Too Heavy */
             too_heavy: boolean;
             /** Cloths */
@@ -3024,6 +3083,8 @@ export interface components {
             machine_label: string;
             /** Minutes */
             minutes: number;
+            /** @description how long it was planned to take, with its working */
+            time: components["schemas"]["FigureOut"];
             /**
              * Start At
              * Format: date-time
@@ -3087,6 +3148,7 @@ export interface components {
             programme: string;
             /** Kilograms */
             kilograms: number | null;
+            weight: components["schemas"]["FigureOut"] | null;
             /** Missing */
             missing: string;
         };
@@ -3258,6 +3320,7 @@ export interface components {
             text: string;
             /** Rounded */
             rounded: string;
+            figure: components["schemas"]["FigureOut"];
         };
         /** OffersOut */
         OffersOut: {
@@ -3298,6 +3361,19 @@ export interface components {
             stock: components["schemas"]["LengthOut"] | null;
             /** Shop Number */
             shop_number: string;
+            /**
+             * Same
+             * @description this cloth in another width
+             */
+            same: boolean;
+            /**
+             * Fibre
+             * @description what it is made of, where that is one fibre and not this cloth's
+             */
+            fibre: string;
+            /** @description the shrinkage it is planned with */
+            warp_figure: components["schemas"]["FigureOut"] | null;
+            weft_figure: components["schemas"]["FigureOut"] | null;
             lay: components["schemas"]["SmallLayOut"] | null;
             to_buy: components["schemas"]["FigureOut"] | null;
             cost: components["schemas"]["FigureOut"] | null;
@@ -3386,6 +3462,18 @@ export interface components {
              */
             stock?: (string | number) | null;
             /**
+             * Same
+             * @description it is this cloth in another width, so that its swatch counts
+             * @default null
+             */
+            same?: boolean | null;
+            /**
+             * Fibre
+             * @description what it is made of; empty: of this cloth's fibres
+             * @default null
+             */
+            fibre?: string | null;
+            /**
              * Shop Number
              * @default
              */
@@ -3446,6 +3534,18 @@ export interface components {
              * @default null
              */
             stock?: (string | number) | null;
+            /**
+             * Same
+             * @description it is this cloth in another width, so that its swatch counts
+             * @default null
+             */
+            same?: boolean | null;
+            /**
+             * Fibre
+             * @description what it is made of; empty: of this cloth's fibres
+             * @default null
+             */
+            fibre?: string | null;
         };
         /** ShopOut */
         ShopOut: {
@@ -3607,6 +3707,10 @@ export interface components {
             printed: components["schemas"]["LengthOut"] | null;
             converted: components["schemas"]["LengthOut"] | null;
             more: components["schemas"]["LengthOut"] | null;
+            /** @description for this width, as the chart means it: cloth that does not shrink */
+            answer: components["schemas"]["FigureOut"] | null;
+            /** @description the same divided by what is left of the cloth after washing */
+            washed: components["schemas"]["FigureOut"] | null;
             /** Headline */
             headline: string;
             /** Told */
@@ -3774,6 +3878,16 @@ export interface components {
             tape_told: string;
             /** Tape Fault */
             tape_fault: string;
+            /**
+             * Tape Planned
+             * @enum {string}
+             */
+            tape_planned: "no" | "yes" | "otherwise";
+            /**
+             * Told
+             * @description in which state of the cloth these lengths are, and whether they are bought
+             */
+            told: string;
         };
         /**
          * SlantOut
@@ -3810,6 +3924,11 @@ export interface components {
             other_fullness: boolean;
             /** Least */
             least: boolean;
+            /**
+             * Planned
+             * @enum {string}
+             */
+            planned: "no" | "yes" | "otherwise";
         };
         /**
          * StripsIn
@@ -3866,6 +3985,17 @@ export interface components {
              * @default null
              */
             tape_seam?: (string | number) | null;
+        };
+        /**
+         * StripsPieceIn
+         * @description Which strips become pieces of the garment: joined across, in one along, or the rectangle for tape.
+         */
+        StripsPieceIn: {
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "across" | "along" | "tape";
         };
         /** ListOut */
         ListOut: {
@@ -4079,8 +4209,8 @@ export interface components {
             copy_number: number;
             /** Edge */
             edge: string;
-            wanted_tail: components["schemas"]["LengthOut"];
-            wanted_head: components["schemas"]["LengthOut"];
+            wanted_tail: components["schemas"]["FigureOut"];
+            wanted_head: components["schemas"]["FigureOut"];
             arrow: components["schemas"]["LengthOut"];
             tail: components["schemas"]["LengthOut"] | null;
             head: components["schemas"]["LengthOut"] | null;
@@ -4098,9 +4228,9 @@ export interface components {
             /** Readings */
             readings: components["schemas"]["LengthOut"][];
             this_end: components["schemas"]["FigureOut"];
-            other_end: components["schemas"]["LengthOut"];
+            other_end: components["schemas"]["FigureOut"];
             cut_off: components["schemas"]["LengthOut"];
-            ends: components["schemas"]["LengthOut"];
+            ends: components["schemas"]["FigureOut"];
             /** @description what is left of the length in hand, as it is cut */
             in_hand_after: components["schemas"]["FigureOut"] | null;
             /** To Buy */
@@ -4112,8 +4242,8 @@ export interface components {
         FoldLineOut: {
             /** Stations */
             stations: components["schemas"]["StationOfFoldOut"][];
-            spread: components["schemas"]["LengthOut"] | null;
-            mean: components["schemas"]["LengthOut"] | null;
+            spread: components["schemas"]["FigureOut"] | null;
+            mean: components["schemas"]["FigureOut"] | null;
             /** Good */
             good: boolean | null;
             /** Headline */
@@ -4182,6 +4312,8 @@ export interface components {
             distance: components["schemas"]["LengthOut"];
             /** @description by how much the fold is moved here, without its sign */
             move: components["schemas"]["LengthOut"] | null;
+            /** @description the same with its working and sign */
+            move_figure: components["schemas"]["FigureOut"] | null;
             /**
              * Outwards
              * @description whether it is moved away from the selvages
@@ -4466,6 +4598,9 @@ export interface components {
             bound: components["schemas"]["LengthOut"];
             /** Utilisation */
             utilisation: number;
+            length_figure: components["schemas"]["FigureOut"];
+            bound_figure: components["schemas"]["FigureOut"];
+            used_figure: components["schemas"]["FigureOut"];
             /** Stale */
             stale: string[];
             /** Margins */
@@ -4526,6 +4661,9 @@ export interface components {
             edge: string;
             tail_distance: components["schemas"]["LengthOut"];
             head_distance: components["schemas"]["LengthOut"];
+            /** @description the distance with its working, as pinned */
+            tail_figure: components["schemas"]["FigureOut"] | null;
+            head_figure: components["schemas"]["FigureOut"] | null;
             /**
              * Name
              * @description the piece and which of its copies
@@ -7582,6 +7720,52 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["StripsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StripsOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    makeStripsPieces: {
+        parameters: {
+            query?: {
+                use?: number | null;
+            };
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StripsPieceIn"];
             };
         };
         responses: {

@@ -5,6 +5,7 @@ from __future__ import annotations
 from flask import Response
 from sqlalchemy.orm import Session
 
+from ...core.buy.envelope import SIZE_GIVE_MM
 from ...core.units import BadEntry, read_length
 from ...core.wording import say, sentence_of
 from ...formats.csv_list import list_csv
@@ -68,9 +69,9 @@ def read_trials(path: ProjectPath, query: out.TrialsQuery) -> Response:
 def convert_length(query: out.ConvertQuery) -> Response:
     """A length in every unit, and the fractions of a yard."""
     if not query.length.strip():
-        return send(convert_out(None))
+        return send(convert_out(presenter(), None))
     try:
-        return send(convert_out(read_length(query.length, system())))
+        return send(convert_out(presenter(), read_length(query.length, system())))
     except BadEntry as fault:
         raise Refused(sentence_of(fault), path="length") from None
 
@@ -163,7 +164,7 @@ def read_envelope(path: ProjectPath, query: UseQuery) -> Response:
     """The envelope's chart, and what it says."""
     with look() as session:
         now = read_garment(session, path.project_id, query.use)
-        return send(envelope_out(presenter(), envelope.read(session, now)))
+        return send(envelope_out(presenter(), envelope.read(session, now, SIZE_GIVE_MM[system()])))
 
 
 def change_envelope(path: ProjectPath, query: UseQuery, body: out.EnvelopeIn) -> Response:
@@ -173,7 +174,7 @@ def change_envelope(path: ProjectPath, query: UseQuery, body: out.EnvelopeIn) ->
     with begin() as session:
         use = cloth_use(session, path.project_id, query.use)
         envelope.change_envelope(session, use, given)
-        return send(envelope_out(presenter(), envelope.read(session, standing(session, use))))
+        return send(envelope_out(presenter(), envelope.read(session, standing(session, use), SIZE_GIVE_MM[system()])))
 
 
 def read_strips(path: ProjectPath, query: UseQuery) -> Response:
@@ -187,6 +188,14 @@ def change_strips(path: ProjectPath, query: UseQuery, body: out.StripsIn) -> Res
     with begin() as session:
         use = cloth_use(session, path.project_id, query.use)
         strips.change_strips(session, use, body.model_dump(exclude_unset=True))
+        return send(strips_out(presenter(), strips.read(session, standing(session, use))))
+
+
+def make_strips_pieces(path: ProjectPath, query: UseQuery, body: out.StripsPieceIn) -> Response:
+    """Make strips pieces of the garment, so that they are laid and bought with it."""
+    with begin() as session:
+        use = cloth_use(session, path.project_id, query.use)
+        strips.make_pieces(session, standing(session, use), body.what)
         return send(strips_out(presenter(), strips.read(session, standing(session, use))))
 
 

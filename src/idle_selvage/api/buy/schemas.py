@@ -6,7 +6,7 @@ from typing import Literal
 
 from pydantic import Field
 
-from ..shared.entries import Key, LengthIn, Name, Number, NumberIn, Text
+from ..shared.entries import AllowanceIn, BodyIn, ChartLengthIn, Key, LengthIn, Name, Number, NumberIn, Text, WidthIn
 from ..shared.schemas import FigureOut, In, LengthOut, Out, Point, ProjectPath, UseQuery
 
 
@@ -49,6 +49,10 @@ class OfferOut(Out):
     least: LengthOut
     stock: LengthOut | None
     shop_number: str
+    same: bool = Field(description="this cloth in another width")
+    fibre: str = Field(description="what it is made of, where that is one fibre and not this cloth's")
+    warp_figure: FigureOut | None = Field(description="the shrinkage it is planned with")
+    weft_figure: FigureOut | None
     lay: SmallLayOut | None
     to_buy: FigureOut | None
     cost: FigureOut | None
@@ -177,10 +181,16 @@ class EnvelopeOut(Out):
     printed: LengthOut | None
     converted: LengthOut | None
     more: LengthOut | None
+    answer: FigureOut | None = Field(description="for this width, as the chart means it: cloth that does not shrink")
+    washed: FigureOut | None = Field(description="the same divided by what is left of the cloth after washing")
     headline: str
     told: list[EnvelopeToldOut]
     faults: list[str]
     compared: str
+
+
+#: Whether strips are pieces of the garment: not yet, as they are typed now, or otherwise.
+Planned = Literal["no", "yes", "otherwise"]
 
 
 class StripWayOut(Out):
@@ -194,6 +204,7 @@ class StripWayOut(Out):
     deep: LengthOut = Field(description="depth of each strip as cut")
     other_fullness: bool = Field(description="gathered otherwise than wished")
     least: bool
+    planned: Planned
 
 
 class SlantOut(Out):
@@ -227,12 +238,15 @@ class StripsOut(Out):
     slants: list[SlantOut]
     tape_told: str
     tape_fault: str
+    tape_planned: Planned
+    told: str = Field(description="in which state of the cloth these lengths are, and whether they are bought")
 
 
 class SpokenOut(Out):
     unit: str
     text: str
     rounded: str
+    figure: FigureOut
 
 
 class FractionOut(Out):
@@ -371,6 +385,8 @@ class OfferChange(In):
     step: LengthIn | None = None
     least: LengthIn | None = None
     stock: LengthIn | None = None
+    same: bool | None = Field(default=None, description="it is this cloth in another width, so that its swatch counts")
+    fibre: Key | None = Field(default=None, description="what it is made of; empty: of this cloth's fibres")
 
 
 class NewOffer(OfferChange):
@@ -388,8 +404,8 @@ class ClothQuery(UseQuery):
 
 
 class ChartRowIn(In):
-    width: LengthIn | None = None
-    lengths: list[LengthIn | None] = Field(default=[], max_length=20)
+    width: WidthIn | None = None
+    lengths: list[ChartLengthIn | None] = Field(default=[], max_length=20)
 
 
 class ViewIn(In):
@@ -399,8 +415,8 @@ class ViewIn(In):
 
 class SizeIn(In):
     name: Text = ""
-    body: LengthIn | None = None
-    finished: LengthIn | None = None
+    body: BodyIn | None = None
+    finished: BodyIn | None = None
 
 
 class EnvelopeIn(In):
@@ -409,11 +425,11 @@ class EnvelopeIn(In):
     views: list[ViewIn] | None = Field(default=None, max_length=8)
     sizes: list[SizeIn] | None = Field(default=None, max_length=20)
     measure: Text | None = None
-    mine: LengthIn | None = None
+    mine: BodyIn | None = None
     fit: Literal["close", "loose"] | None = None
     view: int | None = Field(default=None, ge=0, le=7, strict=True)
     size: Text | None = None
-    to_width: LengthIn | None = None
+    to_width: WidthIn | None = None
     sleeves_in_one: bool | None = None
 
 
@@ -423,13 +439,19 @@ class StripsIn(In):
     edge: LengthIn | None = None
     fullness: NumberIn | None = None
     depth: LengthIn | None = None
-    hem: LengthIn | None = None
-    seam: LengthIn | None = None
+    hem: AllowanceIn | None = None
+    seam: AllowanceIn | None = None
     ring: bool | None = None
     long: LengthIn | None = None
     wide: LengthIn | None = None
     tape: LengthIn | None = None
-    tape_seam: LengthIn | None = None
+    tape_seam: AllowanceIn | None = None
+
+
+class StripsPieceIn(In):
+    """Which strips become pieces of the garment: joined across, in one along, or the rectangle for tape."""
+
+    what: Literal["across", "along", "tape"]
 
 
 class ItemIn(In):

@@ -21,7 +21,7 @@ from ...operations.buy.cupboard import HelpTried, WillItDo
 from ...operations.buy.envelope import EnvelopeStanding
 from ...operations.buy.list import Item
 from ...operations.buy.offers import OffersStanding, OfferStanding
-from ...operations.buy.strips import StripsStanding
+from ...operations.buy.strips import StripsStanding, What, strips_told
 from ...operations.buy.together import Member, TogetherStanding
 from ...operations.buy.trials import SmallLay, TrialsStanding
 from ...operations.standing import Standing
@@ -123,6 +123,8 @@ def _result(show: Presenter, one: OfferStanding) -> dict[str, Any]:
     offered = one.offered
     return {
         "shrinkage": "" if offered is None else f"{offered.warp.value:.1f} × {offered.weft.value:.1f} %",
+        "warp_figure": None if offered is None else show.surely(offered.warp),
+        "weft_figure": None if offered is None else show.surely(offered.weft),
         "lay": small_out(show, one.lay),
         "to_buy": None if bought is None else show.surely(bought.to_buy),
         "cost": None if bought is None else show.figure(bought.cost),
@@ -150,6 +152,8 @@ def _offer(show: Presenter, one: OfferStanding, row: models.Offer) -> out.OfferO
         least=show.length(row.least),
         stock=show.maybe(row.stock),
         shop_number=row.shop_number,
+        same=row.same,
+        fibre=row.blend[0][0] if len(row.blend) == 1 else "",
         **_result(show, one),
     )
 
@@ -172,6 +176,8 @@ def _own(show: Presenter, now: Standing, one: OfferStanding) -> out.OfferOut:
         least=show.length(0.0),
         stock=None,
         shop_number="",
+        same=True,
+        fibre="",
         **_result(show, one),
     )
 
@@ -315,7 +321,9 @@ def envelope_out(show: Presenter, found: EnvelopeStanding) -> out.EnvelopeOut:
         printed=show.maybe(reading.printed),
         converted=show.maybe(converted.length if converted else None),
         more=show.maybe(converted.more if converted and converted.more else None),
-        headline=envelope_headline(reading.answer),
+        answer=show.figure(reading.answer),
+        washed=show.figure(reading.washed),
+        headline=envelope_headline(reading),
         told=[out.EnvelopeToldOut(text=text, look=look) for text, look in reading.told],
         faults=list(reading.faults),
         compared=found.compared,
@@ -336,7 +344,9 @@ def strips_out(show: Presenter, found: StripsStanding) -> out.StripsOut:
         hem=show.length(typed["hem"]),
         seam=show.length(typed["seam"]),
         ring=typed["ring"],
-        ways=[_way(show, way, typed["fullness"], k == 0) for k, way in enumerate(found.ways)],
+        ways=[
+            _way(show, way, typed["fullness"], k == 0, _is_planned(found, way.key)) for k, way in enumerate(found.ways)
+        ],
         headline=ruffles.headline(found.ways),
         fault=found.fault,
         long=show.maybe(typed["long"]),
@@ -350,10 +360,17 @@ def strips_out(show: Presenter, found: StripsStanding) -> out.StripsOut:
         slants=[out.SlantOut(x0=a, y0=b, x1=c, y1=d) for a, b, c, d in found.slants],
         tape_told=bias.compared(tape) if tape else "",
         tape_fault=found.tape_fault,
+        tape_planned=_is_planned(found, "tape"),
+        told=strips_told(found),
     )
 
 
-def _way(show: Presenter, way: ruffles.Way, wished: float, least: bool) -> out.StripWayOut:
+def _is_planned(found: StripsStanding, what: What) -> out.Planned:
+    there = found.pieces.get(what)
+    return "no" if there is None else "yes" if there.as_typed else "otherwise"
+
+
+def _way(show: Presenter, way: ruffles.Way, wished: float, least: bool, planned: out.Planned) -> out.StripWayOut:
     return out.StripWayOut(
         key=way.key,
         name=way.name,
@@ -365,6 +382,7 @@ def _way(show: Presenter, way: ruffles.Way, wished: float, least: bool) -> out.S
         deep=show.length(way.deep),
         other_fullness=ruffles.other_fullness(way, wished),
         least=least,
+        planned=planned,
     )
 
 
@@ -377,17 +395,17 @@ ROUNDED = {
 }
 
 
-def convert_out(mm: float | None) -> out.ConvertOut:
+def convert_out(show: Presenter, mm: float | None) -> out.ConvertOut:
     """A length in every unit, and the fractions of a yard."""
     return out.ConvertOut(
-        spoken=[_spoken(one) for one in (spoken(mm) if mm is not None else ())],
+        spoken=[_spoken(show, one) for one in (spoken(mm) if mm is not None else ())],
         table=[_fraction(row) for row in yard_table()],
         source=f"{YARD.name}: {YARD.note}",
     )
 
 
-def _spoken(one: Spoken) -> out.SpokenOut:
-    return out.SpokenOut(unit=one.unit, text=one.text, rounded=ROUNDED[one.rounded])
+def _spoken(show: Presenter, one: Spoken) -> out.SpokenOut:
+    return out.SpokenOut(unit=one.unit, text=one.text, rounded=ROUNDED[one.rounded], figure=show.surely(one.figure))
 
 
 def _fraction(row: FractionRow) -> out.FractionOut:

@@ -7,7 +7,7 @@ from typing import Literal
 
 from pydantic import Field
 
-from ..shared.entries import Key, LengthIn, Name, Number, NumberIn, Text
+from ..shared.entries import AllowanceIn, ClothLengthIn, Key, LengthIn, Name, Number, NumberIn, Text, WidthIn
 from ..shared.schemas import ClothPath, FigureOut, In, LengthOut, Out, Point
 
 
@@ -26,6 +26,7 @@ class BarsOut(Out):
     """What one direction's bars come to."""
 
     repeat: LengthOut | None
+    repeat_figure: FigureOut | None = Field(description="the repeat with its working")
     axes: list[float] = Field(description="mirror axes within one repeat, mm from the first bar's beginning")
     balanced: bool
     seen: bool
@@ -170,10 +171,10 @@ class ClothChange(In):
     weave: Key | None = None
     finish: Key | None = None
     colouring: Key | None = None
-    width_readings: list[LengthIn] | None = Field(default=None, max_length=20)
-    margin_low: LengthIn | None = None
-    margin_high: LengthIn | None = None
-    in_hand: LengthIn | None = None
+    width_readings: list[WidthIn] | None = Field(default=None, max_length=20)
+    margin_low: AllowanceIn | None = None
+    margin_high: AllowanceIn | None = None
+    in_hand: ClothLengthIn | None = None
     mass: NumberIn | None = None
     price: NumberIn | None = None
     price_unit: Literal["m", "yd"] | None = None
@@ -221,8 +222,8 @@ class WashIn(In):
 
     how: Text = ""
     grade: int | None = Field(default=None, ge=1, le=5, strict=True)
-    length_after: LengthIn | None = None
-    width_after: LengthIn | None = None
+    length_after: ClothLengthIn | None = None
+    width_after: WidthIn | None = None
     stand_in: bool = False
 
 

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from ...core.cloth import hand
-from ...core.cloth.bars import BarPattern, told
+from ...core.cloth.bars import Bar, BarPattern, repeat_of, told
 from ...core.cloth.direction import is_one_way, pile_note, wale_note
 from ...core.cloth.dye import alone
 from ...core.cloth.dye import verdict as dye_verdict
@@ -22,10 +24,11 @@ def bar_out(show: Presenter, width: float, colour: str) -> out.BarOut:
     return out.BarOut(width=width, colour=colour, text=show.length(width).text)
 
 
-def bars_out(show: Presenter, found: BarPattern) -> out.BarsOut:
+def bars_out(show: Presenter, found: BarPattern, sequence: Sequence[Bar]) -> out.BarsOut:
     """What one direction's bars come to."""
     return out.BarsOut(
         repeat=show.maybe(found.repeat),
+        repeat_figure=show.figure(repeat_of(sequence)),
         axes=[round(a, 2) for a in found.axes],
         balanced=found.balanced,
         seen=found.seen,
@@ -73,8 +76,8 @@ def cloth_out(show: Presenter, known: ClothStanding) -> out.ClothOut:
         ground=row.ground,
         bars_along=[bar_out(show, b.width, b.colour) for b in bar_sequence(row, "along")],
         bars_across=[bar_out(show, b.width, b.colour) for b in bar_sequence(row, "across")],
-        along=bars_out(show, along),
-        across=bars_out(show, across),
+        along=bars_out(show, along, bar_sequence(row, "along")),
+        across=bars_out(show, across, bar_sequence(row, "across")),
         bars_note=list(told(along, across, row.colouring)),
         flaws=[_flaw(show, known, flaw) for flaw in row.flaws],
         shop_fold=show.maybe(row.shop_fold),
@@ -135,7 +138,12 @@ def _wash(show: Presenter, cloth: models.Cloth, row: models.Wash) -> out.WashOut
     )
 
 
-_BASES = {"swatch": "from a swatch", "history": "from your tests", "range": "a planning range"}
+_BASES = {
+    "swatch": "from a swatch",
+    "limit": "more than a milder swatch",
+    "history": "from your tests",
+    "range": "a planning range",
+}
 
 
 def cupboard_line(show: Presenter, line: CupboardLine) -> out.CupboardLineOut:

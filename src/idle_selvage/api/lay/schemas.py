@@ -7,7 +7,7 @@ from typing import Literal
 from pydantic import BaseModel, Field
 
 from ..shared.entries import Key, LengthIn, Number
-from ..shared.schemas import In, LengthOut, Out, Point, UseQuery
+from ..shared.schemas import FigureOut, In, LengthOut, Out, Point, UseQuery
 
 
 class JobOut(Out):
@@ -36,6 +36,8 @@ class ShapeOut(Out):
     edge: str
     tail_distance: LengthOut
     head_distance: LengthOut
+    tail_figure: FigureOut | None = Field(description="the distance with its working, as pinned")
+    head_figure: FigureOut | None
     name: str = Field(description="the piece and which of its copies")
     lies: Literal["straight", "cross", "bias"]
     lies_told: str = Field(description="what the two distances say when it is pinned right")
@@ -86,6 +88,9 @@ class LayOut(Out):
     length: LengthOut
     bound: LengthOut
     utilisation: float
+    length_figure: FigureOut
+    bound_figure: FigureOut
+    used_figure: FigureOut
     stale: list[str]
     margins: tuple[float, float]
     pinned: DrawingOut

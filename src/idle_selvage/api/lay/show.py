@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from itertools import accumulate
 
 from ...core.lay.drawing import Area, Drawing, PlacedShape
+from ...core.lay.long import lay_bound, lay_length, lay_used
 from ...core.lay.named import fold_name
 from ...operations.lay import LayFound, LayStanding
 from ...operations.standing import Standing
@@ -43,7 +44,7 @@ def drawing_out(show: Presenter, drawing: Drawing) -> out.DrawingOut:
             "low": drawing.low,
             "high": drawing.high,
             "fold_at": drawing.fold_at,
-            "shapes": [shape_out(show, s) for s in drawing.shapes],
+            "shapes": [shape_out(show, s, worked=drawing.view == "pinned") for s in drawing.shapes],
             "kept_off": _areas(drawing.kept_off),
         }
     )
@@ -53,7 +54,8 @@ def _areas(areas: Sequence[Area]) -> list[out.AreaOut]:
     return [out.AreaOut(x0=a, y0=b, x1=c, y1=d) for a, b, c, d in areas]
 
 
-def shape_out(show: Presenter, shape: PlacedShape) -> out.ShapeOut:
+def shape_out(show: Presenter, shape: PlacedShape, *, worked: bool) -> out.ShapeOut:
+    tail, head = shape.measured if worked else (None, None)
     return out.ShapeOut(
         key=shape.key,
         piece=shape.piece,
@@ -68,6 +70,8 @@ def shape_out(show: Presenter, shape: PlacedShape) -> out.ShapeOut:
         edge=shape.edge,
         tail_distance=show.length(shape.tail_distance),
         head_distance=show.length(shape.head_distance),
+        tail_figure=show.figure(tail),
+        head_figure=show.figure(head),
         from_end=f"{show.length(shape.from_end[0]).text} to {show.length(shape.from_end[1]).text}",
         lies=shape.lies,
         lies_told=shape.lies_told,
@@ -77,6 +81,7 @@ def shape_out(show: Presenter, shape: PlacedShape) -> out.ShapeOut:
 def lay_out(show: Presenter, now: Standing, found: LayFound) -> out.LayOut:
     """The chosen lay, drawn both ways, with its alternatives."""
     chosen = found.chosen
+    pinned, opened = chosen.drawn("pinned"), chosen.drawn("opened")
     return out.LayOut(
         lay_id=chosen.row.id,
         fold=chosen.row.fold,
@@ -86,8 +91,11 @@ def lay_out(show: Presenter, now: Standing, found: LayFound) -> out.LayOut:
         utilisation=chosen.lay.utilisation,
         stale=list(now.stale),
         margins=chosen.margins,
-        pinned=drawing_out(show, chosen.drawn("pinned")),
-        opened=drawing_out(show, chosen.drawn("opened")),
+        length_figure=show.surely(lay_length(chosen.lay, opened.shapes)),
+        bound_figure=show.surely(lay_bound(chosen.lay, chosen.problem)),
+        used_figure=show.surely(lay_used(chosen.lay, chosen.problem)),
+        pinned=drawing_out(show, pinned),
+        opened=drawing_out(show, opened),
         alternatives=[_alternative(show, one, one.row.id == chosen.row.id) for one in found.others],
         seed=chosen.lay.seed,
         steps=chosen.lay.steps,

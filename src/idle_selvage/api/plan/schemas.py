@@ -6,8 +6,8 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field
 
-from ..shared.entries import LengthIn, Name, Text
-from ..shared.schemas import In, LengthOut, Out, Point
+from ..shared.entries import AllowanceIn, LengthIn, Name, Text
+from ..shared.schemas import FigureOut, In, LengthOut, Out, Point
 
 
 class StationOut(Out):
@@ -48,6 +48,8 @@ class PieceOut(Out):
     arrow: list[Point]
     fold: list[float] = Field(description="where the fold edge begins and ends along the grain; empty without one")
     size: str
+    long: FigureOut | None = Field(description="along the grain, as it is cut")
+    wide: FigureOut | None = Field(description="across the grain, whole")
     how_cut: str = Field(description="how many, and how, in a few words")
     copies: int
     pair: bool
@@ -103,7 +105,7 @@ class OutlineIn(In):
     stations: list[StationIn] = Field(min_length=2, max_length=200)
     smooth: bool = True
     on_fold: bool = False
-    seam: LengthIn = 0.0
+    seam: AllowanceIn = 0.0
 
 
 class NewPiece(OutlineIn):
@@ -130,7 +132,7 @@ class PieceChange(In):
     on_fold: bool | None = None
     grain: Grain | None = None
     one_way: bool | None = None
-    seam: LengthIn | None = None
+    seam: AllowanceIn | None = None
     meets: Meets | None = None
     meets_at: LengthIn | None = None
     centred: bool | None = None
@@ -147,7 +149,7 @@ class CutChange(In):
     on_fold: bool | None = None
     grain: Grain | None = None
     one_way: bool | None = None
-    seam: LengthIn | None = None
+    seam: AllowanceIn | None = None
     shorter: LengthIn | None = None
     hidden: bool | None = None
     border: Literal["", "low", "high"] | None = None

@@ -7,6 +7,7 @@ from ...core.plan.arrow import grainline
 from ...core.plan.outline import BadPiece, Outline, fold_edge
 from ...core.plan.piece import Piece, how_cut
 from ...core.plan.shorter import shortened
+from ...core.plan.size import size_of
 from ...core.shrink.to_fit import enlarged
 from ...core.wording import sentence_of
 from ...operations.plan import Sketch
@@ -40,6 +41,7 @@ def piece_out(show: Presenter, row: models.Piece, now: Standing) -> out.PieceOut
     larger: Outline = ()
     if fit is not None and not fault:
         larger, fault = _cut(enlarged(shape, fit))
+    size = size_of(cut, of.on_fold)
     return out.PieceOut(
         id=row.id,
         name=row.name,
@@ -51,6 +53,8 @@ def piece_out(show: Presenter, row: models.Piece, now: Standing) -> out.PieceOut
         arrow=[] if fault else list(grainline(cut, on_fold=of.on_fold)),
         fold=_fold(cut, of.on_fold),
         size=show.size(cut, of.on_fold),
+        long=show.figure(size[0] if size else None),
+        wide=show.figure(size[1] if size else None),
         how_cut=how_cut(shape),
         copies=of.copies,
         pair=of.pair,

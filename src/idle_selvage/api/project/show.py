@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import replace
 
 from sqlalchemy.orm import Session
 
@@ -11,18 +12,19 @@ from ...core.cloth.direction import CLOTH_DIRECTIONS, PILE_RUNS
 from ...core.cloth.dye import GRADES, GREY_SCALE
 from ...core.cloth.hand import QUESTIONS
 from ...core.cloth.make import COLOURINGS, FIBRES, FINISHES, WEAVES
+from ...core.lay.long import lay_length
 from ...core.lay.named import FOLDS_DRAWN, fold_name
 from ...core.plan.piece import GRAINS
 from ...core.shrink.together import ROLES
 from ...core.shrink.treatment import DRIES, WASHES
 from ...core.units import System
-from ...core.working import Figure, Step, count, length
-from ...core.written import length_text
+from ...core.working import Figure, Quantity
+from ...core.written import length_text, quantity_text
+from ...operations.lay import lay_standing
 from ...operations.standing import GarmentStanding, Standing, standing
 from ...operations.true import edge_advice, edge_way
 from ...store import models
 from ...store.cloth import bar_sequence
-from ...store.lay import as_lay
 from ..buy.show import purchase_out
 from ..cloth.show import bar_out, cloth_out
 from ..lay.show import job_out
@@ -117,7 +119,7 @@ def tally_entries(show: Presenter, now: Standing) -> list[out.TallyEntryOut]:
     found = now.tally
     bought = found.purchase
     coming = now.cutting.treatment == "coming"
-    laid = None if now.chosen is None else _lay_figure(now.chosen, show.system)
+    laid = None if now.trim else _lay_figure(now, show.system)
     entries: list[tuple[str, str, Figure | None]] = [
         *([] if now.trim else [("width", "usable width after washing" if coming else "usable width", found.width)]),
         ("lay", "edges" if now.trim else "lay", now.trim_length if now.trim else laid),
@@ -139,21 +141,13 @@ def tally_entries(show: Presenter, now: Standing) -> list[out.TallyEntryOut]:
     ]
 
 
-def _lay_figure(chosen: models.LayRecord, system: System) -> Figure:
+def _lay_figure(now: Standing, system: System) -> Figure | None:
     """How long the lay is, and how short it could be."""
-    made = as_lay(chosen)
-    put = (("pieces cut", count(len(made.cut))), ("tries", count(made.steps)))
-    steps = (
-        Step("the lay", "as far as any piece reaches from the cut end", put, length(made.length)),
-        Step(
-            "cannot be shorter than",
-            "the greatest of: area of the pieces ÷ width; the longest piece; what tall pieces take of the middle line",
-            (("width", length(chosen.problem["cloth"]["width"])),),
-            length(made.bound),
-        ),
-    )
-    told = f"searched {made.steps} steps; cannot be shorter than {length_text(made.bound, system)}"
-    return Figure(made.length, "length", steps=steps, note=told)
+    if now.chosen is None:
+        return None
+    found = lay_standing(now, now.chosen)
+    told = f"searched {found.lay.steps} steps; cannot be shorter than {length_text(found.lay.bound, system)}"
+    return replace(lay_length(found.lay, found.drawn("opened").shapes), note=told)
 
 
 def line_out(show: Presenter, now: GarmentStanding) -> out.ProjectLineOut:
@@ -174,7 +168,7 @@ def line_out(show: Presenter, now: GarmentStanding) -> out.ProjectLineOut:
 
 def _shop_steps(system: System) -> list[tuple[str, str]]:
     """What a shop cuts in, those of the person's own units first."""
-    yards = [(str(mm), length_text(mm, "imperial", shop=True)) for mm in SHOP_STEPS_MM[3:]]
+    yards = [(str(mm), quantity_text(Quantity(mm, "purchase"), "imperial")) for mm in SHOP_STEPS_MM[3:]]
     metric = [(str(mm), f"{mm / 10:.0f} cm") for mm in SHOP_STEPS_MM[:3]]
     return metric + yards if system == "metric" else yards + metric
 

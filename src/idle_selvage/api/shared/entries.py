@@ -5,11 +5,14 @@ A number in JSON is millimetres; a text is what was typed, in the units the pers
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from typing import Annotated, Any
 
 from pydantic import BeforeValidator, Field, WithJsonSchema
 
-from ...core.units import LONGEST_MM, read_length, read_number
+from ...core.units import LONGEST_MM, System, read_length, read_number
+from ...core.working import length
+from ...core.written import quantity_text
 from .person import current_system
 
 #: The largest plain number that is taken.
@@ -54,6 +57,36 @@ def _needed(value: Any) -> str:
     return text
 
 
+def _typed(what: str, least: float, most: float, *, unit: Mapping[System, str] | None = None) -> Any:
+    """A length of some kind: from ``least`` to ``most`` mm, else it is asked back. ``unit``: what a plain number is
+    taken to be in; None: the tape's."""
+
+    def read(value: Any) -> float:
+        system = current_system.get()
+        if isinstance(value, str):
+            mm = read_length(value, system, unit=None if unit is None else unit[system])
+        else:
+            mm = _length(value)
+        if not least <= mm <= most:
+            ends = tuple(quantity_text(length(end), system) for end in (least, most))
+            shown = (
+                f"“{value.strip()}” was read as {quantity_text(length(mm), system)}" if isinstance(value, str) else "It"
+            )
+            raise ValueError(
+                f"{shown}; {what} is from {ends[0]} to {ends[1]}. Write the unit with it, such as {EXAMPLES[system]}."
+            )
+        return mm
+
+    return Annotated[
+        float,
+        BeforeValidator(read),
+        WithJsonSchema({**_TYPED, "description": f"{what}: millimetres as a number, or as typed"}),
+    ]
+
+
+#: How a length is written so that it can be read in one way only.
+EXAMPLES: dict[System, str] = {"metric": "15 mm, 126 cm or 1.26 m", "imperial": "5/8 in or 1 3/8 yd"}
+
 _TYPED = {"anyOf": [{"type": "string", "maxLength": 60}, {"type": "number", "minimum": 0}]}
 
 LengthIn = Annotated[
@@ -64,6 +97,16 @@ LengthIn = Annotated[
 NumberIn = Annotated[
     float, BeforeValidator(_number), WithJsonSchema({**_TYPED, "description": "a number, or as typed: “3,5”"})
 ]
+#: What is left between seam and cut line, or turned in: more is another measure in another unit.
+AllowanceIn = _typed("an allowance", 0.0, 200.0)
+#: A cloth from selvage to selvage.
+WidthIn = _typed("a cloth’s width", 50.0, 5000.0)
+#: A length of cloth, in hand or to be bought.
+ClothLengthIn = _typed("a length of cloth", 100.0, 100_000.0)
+#: A length printed on an envelope: a plain number is in yards or metres, as charts have it.
+ChartLengthIn = _typed("a length on a chart", 100.0, 30_000.0, unit={"metric": "m", "imperial": "yd"})
+#: A body's measure, or a finished garment's.
+BodyIn = _typed("a body’s measure", 100.0, 3000.0)
 Text = Annotated[str, BeforeValidator(_name), WithJsonSchema({"type": "string", "maxLength": 120})]
 Name = Annotated[str, BeforeValidator(_needed), WithJsonSchema({"type": "string", "minLength": 1, "maxLength": 120})]
 

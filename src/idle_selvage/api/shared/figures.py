@@ -63,6 +63,7 @@ class Presenter:
                     label=s.label,
                     formula=s.formula,
                     result=self.quantity(s.result, fine=True),
+                    why=s.why,
                     inputs=[InputOut(name=n, text=self.quantity(q, fine=True)) for n, q in s.inputs],
                 )
                 for s in figure.steps

@@ -66,6 +66,7 @@ class StepOut(Out):
     formula: str
     inputs: list[InputOut]
     result: str
+    why: str = Field(description="a word on the formula, or nothing")
 
 
 class SourceOut(Out):

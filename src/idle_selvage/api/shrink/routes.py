@@ -42,7 +42,7 @@ def keep_swatch(path: ProjectPath, query: UseQuery, body: out.SwatchIn) -> Respo
     """Keep a swatch's readings."""
     with begin() as session:
         use = cloth_use(session, path.project_id, query.use)
-        given = shrink.Readings(body.warp, body.weft, body.diagonals, body.graduation)
+        given = shrink.Readings(body.warp, body.weft, body.diagonals, body.graduation, body.wash, body.dry)
         shrink.keep_reading(session, use, given, by())
         return _kept(session, use)
 

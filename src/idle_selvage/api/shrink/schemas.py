@@ -8,7 +8,7 @@ from pydantic import Field
 
 from ...core.shrink.swatch import MOST_WASHES
 from ..shared.entries import Key, LengthIn, Number
-from ..shared.schemas import FigureOut, In, LengthOut, Out, Point
+from ..shared.schemas import ChoiceOut, FigureOut, In, LengthOut, Out, Point
 
 
 class RowOut(Out):
@@ -18,10 +18,11 @@ class RowOut(Out):
 
 
 class KnownOut(Out):
-    basis: Literal["swatch", "history", "range", "raw", "none"]
+    basis: Literal["swatch", "limit", "history", "range", "raw", "none"]
     figure: FigureOut | None
     plan: FigureOut | None
     missing: str
+    told: str = Field(description="what is to be minded about it: how the swatch was washed")
 
 
 class CycleOut(Out):
@@ -85,6 +86,10 @@ class ShrinkOut(Out):
     diagonals: list[list[LengthOut | None] | None]
     washes: int
     graduation: LengthOut
+    wash: str = Field(description="how the swatch was washed; empty: not written down")
+    dry: str
+    washes_offered: list[ChoiceOut] = Field(description="how a swatch may have been washed")
+    dries_offered: list[ChoiceOut]
     simulated: bool
     before_corners: list[Point]
     cycles: list[CycleOut]
@@ -135,6 +140,8 @@ class SwatchIn(In):
     weft: list[list[LengthIn | None]] | None = Field(default=None, max_length=30)
     diagonals: list[list[LengthIn | None] | None] | None = Field(default=None, max_length=MOST_WASHES + 1)
     graduation: LengthIn | None = None
+    wash: Key | None = None
+    dry: Key | None = None
 
 
 class TreatIn(In):

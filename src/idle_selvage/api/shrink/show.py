@@ -10,16 +10,21 @@ from ...core.shrink import history, treatment
 from ...core.shrink.known import Shrinkage
 from ...core.shrink.swatch import Cycle, Row, how_to_begin, marks_told
 from ...core.shrink.together import ROLES, Member
-from ...core.shrink.treatment import SCHOOLS, Advice, School, programme_text
+from ...core.shrink.treatment import SCHOOLS, SWATCH_DRIES, SWATCH_WASHES, Advice, School, programme_text
 from ...operations.shrink import SwatchLine, SwatchStanding
 from ...operations.standing import SetStanding, Standing
 from ..shared.figures import Presenter
+from ..shared.schemas import ChoiceOut
 from . import schemas as out
 
 
 def known_out(show: Presenter, known: Shrinkage) -> out.KnownOut:
     return out.KnownOut(
-        basis=known.basis, figure=show.figure(known.figure), plan=show.figure(known.plan), missing=known.missing
+        basis=known.basis,
+        figure=show.figure(known.figure),
+        plan=show.figure(known.plan),
+        missing=known.missing,
+        told=known.told,
     )
 
 
@@ -38,13 +43,17 @@ def shrink_out(show: Presenter, now: Standing, found: SwatchStanding) -> out.Shr
         diagonals=[[show.maybe(d[0]), show.maybe(d[1])] if d else None for d in (kept.diagonals if kept else [])],
         washes=max(test.washes("warp"), test.washes("weft")),
         graduation=show.graduation(found.graduation),
+        wash=kept.wash if kept else "",
+        dry=kept.dry if kept else "",
+        washes_offered=[ChoiceOut(value=key, label=told) for key, told in SWATCH_WASHES.items()],
+        dries_offered=[ChoiceOut(value=key, label=told) for key, told in SWATCH_DRIES.items()],
         simulated=kept.simulated if kept else False,
         before_corners=list(found.shape(0)),
         cycles=[_cycle(show, found, cycle) for cycle in found.cycles],
         verdict=found.verdict,
         verdict_text=found.verdict_told,
-        warp_known=known_out(show, known.warp),
-        weft_known=known_out(show, known.weft),
+        warp_known=known_out(show, now.tally.warp),
+        weft_known=known_out(show, now.tally.weft),
         past=[out.PastOut(cloth=p.cloth, warp=f"{p.warp:.1f} %", weft=f"{p.weft:.1f} %") for p in past],
         past_note=history.told(past),
         advice=advice_out(now.advice, known.treatment_facts.kinds),
@@ -118,8 +127,8 @@ def _member(show: Presenter, now: Standing, member: Member) -> out.MemberOut:
         role=now.role,
         role_label=ROLES[now.role],
         made_of=blend_text(cloth.make),
-        warp=show.figure(cloth.warp.figure),
-        weft=show.figure(cloth.weft.figure),
+        warp=show.figure(now.tally.warp.figure),
+        weft=show.figure(now.tally.weft.figure),
         basis=cloth.basis,
         washed=member.washed,
         treatment=programme_text(now.advice.programme),

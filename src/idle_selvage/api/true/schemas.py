@@ -77,14 +77,15 @@ class StationOfFoldOut(Out):
     along: LengthOut
     distance: LengthOut
     move: LengthOut | None = Field(description="by how much the fold is moved here, without its sign")
+    move_figure: FigureOut | None = Field(description="the same with its working and sign")
     outwards: bool = Field(description="whether it is moved away from the selvages")
     told: str
 
 
 class FoldLineOut(Out):
     stations: list[StationOfFoldOut]
-    spread: LengthOut | None
-    mean: LengthOut | None
+    spread: FigureOut | None
+    mean: FigureOut | None
     good: bool | None
     headline: str
     limit: str
@@ -100,8 +101,8 @@ class CheckOut(Out):
     piece: str
     copy_number: int
     edge: str
-    wanted_tail: LengthOut
-    wanted_head: LengthOut
+    wanted_tail: FigureOut
+    wanted_head: FigureOut
     arrow: LengthOut
     tail: LengthOut | None
     head: LengthOut | None
@@ -130,9 +131,9 @@ class EdgeCostOut(Out):
 
     readings: list[LengthOut]
     this_end: FigureOut
-    other_end: LengthOut
+    other_end: FigureOut
     cut_off: LengthOut
-    ends: LengthOut
+    ends: FigureOut
     in_hand_after: FigureOut | None = Field(description="what is left of the length in hand, as it is cut")
     to_buy: str
     measured: bool

@@ -125,9 +125,9 @@ def _cost(show: Presenter, found: TrueStanding) -> out.EdgeCostOut:
     return out.EdgeCostOut(
         readings=[show.length(value) for value in edge(found.now.use)],
         this_end=show.surely(found.this_end),
-        other_end=show.length(found.other_end),
+        other_end=show.surely(found.other_end),
         cut_off=show.length(use.cut_off),
-        ends=show.length(use.ends),
+        ends=show.surely(found.ends),
         in_hand_after=show.figure(found.left_in_hand),
         to_buy=show.figure_text(bought.to_buy) if bought else "",
         measured=use.first_end is not None,
@@ -170,19 +170,21 @@ def _twist(show: Presenter, one: PieceTwist) -> out.TwistOut:
 def _fold(show: Presenter, found: TrueStanding) -> out.FoldLineOut:
     line, readings = found.fold, found.fold_readings
     moves = {m.along: m.by for m in line.moves} if line else {}
+    worked = {m.along: m.figure for m in line.moves} if line else {}
     return out.FoldLineOut(
         stations=[
             out.StationOfFoldOut(
                 along=show.length(s.along),
                 distance=show.length(s.distance),
                 move=show.maybe(abs(moves[s.along]) if s.along in moves else None),
+                move_figure=show.figure(worked.get(s.along)),
                 outwards=moves.get(s.along, 0.0) > 0,
                 told=fold_line.move_told(moves.get(s.along)),
             )
             for s in readings
         ],
-        spread=show.maybe(line.spread if line else None),
-        mean=show.maybe(line.mean if line else None),
+        spread=show.figure(line.spread_figure if line else None),
+        mean=show.figure(line.mean_figure if line else None),
         good=line.good if line and line.enough else None,
         headline=fold_line.headline(line),
         limit=fold_line.limit_text(),
@@ -194,13 +196,14 @@ def _fold(show: Presenter, found: TrueStanding) -> out.FoldLineOut:
 
 def _check(show: Presenter, one: PinnedCheck) -> out.CheckOut:
     shape, check = one.shape, one.check
+    tail, head = shape.measured
     return out.CheckOut(
         key=shape.key,
         piece=shape.piece,
         copy_number=shape.copy,
         edge=shape.edge,
-        wanted_tail=show.length(shape.tail_distance),
-        wanted_head=show.length(shape.head_distance),
+        wanted_tail=show.surely(tail),
+        wanted_head=show.surely(head),
         arrow=show.length(one.arrow),
         tail=show.maybe(one.tail),
         head=show.maybe(one.head),

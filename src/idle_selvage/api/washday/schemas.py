@@ -7,7 +7,7 @@ from datetime import datetime
 from pydantic import BaseModel, Field
 
 from ..shared.entries import NumberIn
-from ..shared.schemas import In, LengthOut, Out
+from ..shared.schemas import FigureOut, In, LengthOut, Out
 
 
 class LoadTaskOut(Out):
@@ -17,6 +17,7 @@ class LoadTaskOut(Out):
     machine: str
     machine_label: str
     minutes: int
+    time: FigureOut = Field(description="how long it was planned to take, with its working")
     start_at: datetime
     end_at: datetime
     started_at: datetime | None
@@ -31,6 +32,7 @@ class LoadOut(Out):
     name: str
     why: str
     kilograms: float
+    weight: FigureOut | None = Field(description="the same with its working; its note says what was not given")
     too_heavy: bool
     cloths: list[str]
     tasks: list[LoadTaskOut]
@@ -58,6 +60,7 @@ class WaitingOut(Out):
     project: str
     programme: str
     kilograms: float | None
+    weight: FigureOut | None
     missing: str
 
 

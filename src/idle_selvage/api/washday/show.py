@@ -9,6 +9,7 @@ from ...core.washday.loads import MACHINES, PER_METRE
 from ...operations.standing import Standing
 from ...operations.washday import Day, Waiting, late, machine_of, ready
 from ...store import models
+from ...store.wash_load import planned, weight
 from ..shared.figures import Presenter, presenter
 from . import schemas as out
 
@@ -60,6 +61,7 @@ def _waiting(one: Waiting) -> out.WaitingOut:
         project=one.garment.name,
         programme=programme_text(one.batch.programme) if one.batch else "",
         kilograms=round(one.batch.kilograms, 2) if one.batch else None,
+        weight=presenter().figure(one.batch.weighed if one.batch else None),
         missing=one.missing,
     )
 
@@ -70,6 +72,7 @@ def _load(row: models.WashLoad, at: datetime) -> out.LoadOut:
         name=row.name,
         why=row.why,
         kilograms=round(row.kilograms, 2),
+        weight=presenter().figure(weight(row)),
         too_heavy=row.too_heavy,
         cloths=[f"{c.name}, {c.garment}" for c in row.cloths],
         tasks=[_task(task, at) for task in row.steps],
@@ -85,6 +88,7 @@ def _task(row: models.LoadTask, at: datetime) -> out.LoadTaskOut:
         machine=row.machine,
         machine_label=MACHINES[machine_of(row)],
         minutes=row.minutes,
+        time=presenter().surely(planned(row)),
         start_at=row.started_at or row.start_at,
         end_at=row.finished_at or running,
         started_at=row.started_at,

@@ -6,9 +6,12 @@ import math
 from dataclasses import dataclass
 
 from ..wording import Sentence
-from ..working import Figure, Source, Step, count, length
+from ..working import Figure, Source, Step, count, length, numbered, of
 from .ruffles import BadStrip
 
+#: Strips joined on the straight grain lose so many allowances in length at each join: both ends are cut at 45°.
+JOIN_TAKES = 2.0 * math.sqrt(2.0)
+JOINED = Source("common practice", "a join on the straight grain takes 2√2 allowances of a strip’s length")
 BIAS = Source("common practice", "area of the rectangle ÷ width of the strip", "less what corners and joins take")
 
 
@@ -39,15 +42,17 @@ def bias_tape(long: float, wide: float, tape: float, seam: float = 6.0) -> Tape:
     lengths = [_slant(a, b, k * pitch, (k + 1) * pitch) for k in range(int((a + b) / pitch))]
     # a strip shorter than two of its widths is all corner
     good = [value for value in lengths if value >= 2 * tape - 1e-6]
-    total = math.fsum(good) - max(0, len(good) - 1) * 2 * seam
-    step = Step(
-        "cut strips",
-        "the strips at 45° − what the joins take",
-        (("strips", count(len(good))), ("joins", count(max(0, len(good) - 1))), ("allowance", length(seam))),
-        length(total),
+    joins = max(0, len(good) - 1)
+    total = math.fsum(good) - joins * JOIN_TAKES * seam
+    each = numbered("strip", map(length, good))
+    in_all = ("strips in all", length(math.fsum(good)))
+    put = (in_all, ("joins", count(joins)), ("allowance", length(seam)))
+    steps = (
+        Step(in_all[0], of("sum", each), each, in_all[1], "by their shorter edges, as they lie at 45°"),
+        Step("cut strips", "strips in all − joins × 2 × √(2) × allowance", put, length(total)),
     )
-    strips = Figure(total, "length", steps=(step,), sources=(BIAS,))
-    return Tape(strips, max(0, len(good) - 1), *_continuous(a, b, tape, seam))
+    strips = Figure(total, "length", steps=steps, sources=(BIAS, JOINED))
+    return Tape(strips, joins, *_continuous(a, b, tape, seam))
 
 
 def _slant(a: float, b: float, low: float, high: float) -> float:
@@ -70,9 +75,19 @@ def _continuous(a: float, b: float, tape: float, seam: float) -> tuple[Figure, i
     rounds = int(base / (tape * math.sqrt(2.0)) + 1e-9)
     each = height * math.sqrt(2.0)
     total = rounds * each
-    inputs = (("rounds", count(rounds)), ("each round", length(each)), ("allowance", length(seam)))
-    step = Step("continuous", "whole rounds × (height less two allowances) × √2", inputs, length(total))
-    return Figure(total, "length", steps=(step,), sources=(BIAS,)), rounds
+    allowance = ("allowance", length(seam))
+    cut = Step(
+        "rounds",
+        "(long side − 2 × allowance) ÷ (tape × √(2)) rounded down to 1",
+        (("long side", length(a)), allowance, ("tape", length(tape))),
+        count(rounds),
+    )
+    round_ = Step(
+        "each round", "(short side − 2 × allowance) × √(2)", (("short side", length(b)), allowance), length(each)
+    )
+    put = (("rounds", count(rounds)), ("each round", length(each)))
+    steps = (cut, round_, Step("continuous", "rounds × each round", put, length(total)))
+    return Figure(total, "length", steps=steps, sources=(BIAS,)), rounds
 
 
 def compared(tape: Tape) -> Sentence:

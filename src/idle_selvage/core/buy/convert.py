@@ -8,7 +8,7 @@ from fractions import Fraction
 from typing import Literal
 
 from ..units import MM_PER_INCH, MM_PER_YARD
-from ..working import Source
+from ..working import Figure, Source, Step, count, length
 from ..written import fraction_text
 
 YARD = Source("standard", "international yard, 1959", "1 yd = 0.9144 m exactly, so 1 in = 25.4 mm")
@@ -20,12 +20,13 @@ EXACT_MM = 1e-6
 
 @dataclass(frozen=True)
 class Spoken:
-    """A length in one unit: as text, what that text means in mm, and which way it was rounded to get there."""
+    """A length in one unit: as text, what that text means in mm, which way it was rounded to get there, and how."""
 
     unit: str
     text: str
     mm: float
     rounded: Way
+    figure: Figure
 
 
 def spoken(mm: float) -> tuple[Spoken, ...]:
@@ -36,6 +37,17 @@ def spoken(mm: float) -> tuple[Spoken, ...]:
         _decimal(mm, 10.0, "m", 1000.0, 2, "metres, as a shop cuts", up=True),
         _decimal(mm, 1.0, "cm", 10.0, 1, "centimetres, on a tape", up=False),
     )
+
+
+def _worked(mm: float, unit_mm: float, parts: int, ticks: int, up: bool) -> Figure:
+    """From the length to whole parts of a unit, and back to what they mean."""
+    one = ("one", length(unit_mm))
+    put = (("length", length(mm)), one, ("parts", count(parts)))
+    formula = f"length × parts ÷ one rounded {'up ' if up else ''}to 1"
+    counted = Step("marks", formula, put, count(ticks), "parts of one yard, inch, metre or centimetre")
+    got = ticks * unit_mm / parts
+    back = Step("spoken", "marks × one ÷ parts", (("marks", count(ticks)), one, put[2]), length(got))
+    return Figure(got, "length", steps=(counted, back), sources=(YARD,))
 
 
 def _way(mm: float, got: float, up: bool) -> Way:
@@ -53,12 +65,15 @@ def _ticks(value: float, up: bool) -> int:
 def _on(mm: float, unit_mm: float, parts: int, sign: str, name: str, *, up: bool) -> Spoken:
     ticks = _ticks(mm / unit_mm * parts, up)
     got = ticks * unit_mm / parts
-    return Spoken(name, f"{fraction_text(ticks / parts, parts)} {sign}", got, _way(mm, got, up))
+    text = f"{fraction_text(ticks / parts, parts)} {sign}"
+    return Spoken(name, text, got, _way(mm, got, up), _worked(mm, unit_mm, parts, ticks, up))
 
 
 def _decimal(mm: float, step: float, sign: str, unit_mm: float, digits: int, name: str, *, up: bool) -> Spoken:
-    got = _ticks(mm / step, up) * step
-    return Spoken(name, f"{got / unit_mm:.{digits}f} {sign}", got, _way(mm, got, up))
+    ticks = _ticks(mm / step, up)
+    got = ticks * step
+    text = f"{got / unit_mm:.{digits}f} {sign}"
+    return Spoken(name, text, got, _way(mm, got, up), _worked(mm, unit_mm, round(unit_mm / step), ticks, up))
 
 
 @dataclass(frozen=True)

@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import pairwise
 from typing import Literal
 
-from ..units import MM_PER_INCH, MM_PER_YARD
+from ..shrink.shrinkage import divide_not_add
+from ..units import MM_PER_INCH, MM_PER_YARD, System
 from ..wording import Sentence, sentence_of
-from ..working import Quantity, Source, about, length
+from ..working import Figure, Inputs, Quantity, Source, Step, about, count, given, length, percent
 
 Fit = Literal["close", "loose"]
 
@@ -49,9 +50,10 @@ def more_told() -> Sentence:
 
 #: Columns that lie this far apart are a large difference in width. The table does not say; from memory.
 LARGE_COLUMNS = 3
-#: A cloth this much narrower than the width its chart names still counts as that width, inches; common practice,
-#: as loom widths vary.
-NEAR_IN = 1.0
+#: A tape tells a width to so much, mm: a cloth narrower than a column by no more is of that column.
+WIDTH_GIVE_MM = 1.0
+#: A body this near to a size is that size, mm, by the units on the tape: 5 mm, or 1/4 in. Common practice, no source.
+SIZE_GIVE_MM: dict[System, float] = {"metric": 5.0, "imperial": MM_PER_INCH / 4}
 
 
 class BadChart(ValueError):
@@ -77,14 +79,14 @@ class Crossing:
 
 
 def crossing(chart: Chart, width: float, size: str) -> Crossing:
-    """Read the chart: the row is the widest printed width that the cloth still has, give or take an inch.
+    """Read the chart: the row is the widest printed width that the cloth still has.
 
     A cloth narrower than that cannot be cut by the row. Raises :class:`BadChart`.
     """
     if size not in chart.sizes:
         raise BadChart(f"The chart has no size {size}; it has {', '.join(chart.sizes) or 'none yet'}.")
     column = chart.sizes.index(size)
-    rows = [k for k, w in enumerate(chart.widths) if w <= width + NEAR_IN * MM_PER_INCH]
+    rows = [k for k, w in enumerate(chart.widths) if w <= width + WIDTH_GIVE_MM]
     if not rows:
         raise BadChart("Every width on the chart is wider than the cloth. Convert it from the narrowest printed width.")
     row = max(rows, key=lambda k: chart.widths[k])
@@ -94,21 +96,47 @@ def crossing(chart: Chart, width: float, size: str) -> Crossing:
     return Crossing(row, column, found)
 
 
+def _column(width: float) -> int | None:
+    """The column whose range a width lies in; None between two."""
+    return next(
+        (k for k, ends in enumerate(WIDTHS_IN) if ends[0] - _GIVE_IN <= width / MM_PER_INCH <= ends[1] + _GIVE_IN), None
+    )
+
+
+_GIVE_IN = WIDTH_GIVE_MM / MM_PER_INCH
+#: Past the widest column by more than this the table says nothing, inches. From memory.
+PAST_IN = 2.0
+
+
 def column_of(width: float) -> int:
-    """The table's column for a width in mm: the widest that the cloth still has. Raises :class:`BadChart`."""
+    """The table's column for a cloth of a width in mm: its own, else the next narrower. Raises :class:`BadChart`."""
     inches = width / MM_PER_INCH
-    fits = [k for k, (low, _) in enumerate(WIDTHS_IN) if low <= inches + NEAR_IN]
-    if not fits or inches > WIDTHS_IN[-1][1] + 2 * NEAR_IN:
-        raise BadChart("The table goes from 35 to 60 in (89 to 152 cm); this width lies outside it.")
+    fits = [k for k, (low, _) in enumerate(WIDTHS_IN) if low <= inches + _GIVE_IN]
+    if not fits or inches > WIDTHS_IN[-1][1] + PAST_IN:
+        raise BadChart(OUTSIDE)
     return fits[-1]
+
+
+def printed_column(width: float) -> int:
+    """The table's column for a printed width in mm: its own, else the next wider one, as if the length were printed for
+    that, so that too little is never bought. Raises :class:`BadChart`."""
+    inches = width / MM_PER_INCH
+    fits = [k for k, (_, high) in enumerate(WIDTHS_IN) if high >= inches - _GIVE_IN]
+    if inches + _GIVE_IN < WIDTHS_IN[0][0] or inches > WIDTHS_IN[-1][1] + PAST_IN:
+        raise BadChart(OUTSIDE)
+    return fits[0] if fits else len(WIDTHS_IN) - 1
+
+
+OUTSIDE = "The table goes from 35 to 60 in (89 to 152 cm); this width lies outside it."
 
 
 @dataclass(frozen=True)
 class Converted:
     """A length for another width: ``length`` from the table, ``more`` on top of it, both mm, and why.
 
-    ``row`` and ``columns`` say where in the table it was read; ``between``: the length stood between two rows, and
-    the longer was taken.
+    ``row`` and ``columns`` say where in the table it was read. ``between``: the length stood between two rows, and the
+    longer was taken; ``below``: it was shorter than the first row, which was taken; ``halves``: it was past the last
+    row, so that half of it was converted and doubled.
     """
 
     length: float
@@ -117,18 +145,38 @@ class Converted:
     row: int
     columns: tuple[int, int]
     between: bool
+    below: bool = False
+    halves: int = 1
+
+    @property
+    def figure(self) -> Figure:
+        """The length for the other width, with its working."""
+        cell = Quantity(self.length / self.halves, "printed")
+        put: Inputs = (("the table", cell), ("more", Quantity(self.more / self.halves, "printed")))
+        formula = "the table + more"
+        if self.halves > 1:
+            put, formula = (*put, ("halves", count(self.halves))), "(the table + more) × halves"
+        step = Step(
+            "for this width", formula, put, Quantity(self.length + self.more, "printed"), " and ".join(self.why)
+        )
+        return Figure(self.length + self.more, "printed", steps=(step,), sources=(TABLE_SOURCE,))
 
 
 def convert_width(
     printed_length: float, printed: float, wanted: float, *, one_way: bool = False, sleeves_in_one: bool = False
 ) -> Converted:
     """A length (mm) printed for one width, for another, by the handbook table. Raises :class:`BadChart`."""
-    a, b = column_of(printed), column_of(wanted)
+    a, b = printed_column(printed), column_of(wanted)
     eighths = printed_length / MM_PER_YARD * 8
+    halves = 1
+    # past the last row it is halved, converted and doubled; twice over for a very long one
+    while eighths / halves > TABLE_EIGHTHS[-1][a] + 1e-6 and halves < MOST_HALVES:
+        halves *= 2
+    eighths /= halves
     rows = [k for k, row in enumerate(TABLE_EIGHTHS) if row[a] >= eighths - 1e-6]
     if not rows:
-        most = TABLE_EIGHTHS[-1][a]
-        raise BadChart(f"The table ends at {most / 8:g} yd for this width. Convert half the length and double it.")
+        most = TABLE_EIGHTHS[-1][a] / 8 * MOST_HALVES
+        raise BadChart(f"The table ends at {most:g} yd for this width, even in parts. Lay the pieces instead.")
     row = rows[0]
     why = []
     if abs(a - b) >= LARGE_COLUMNS:
@@ -137,9 +185,15 @@ def convert_width(
         why.append("the cloth has a direction")
     if sleeves_in_one:
         why.append("the sleeves are cut in one with the body")
-    found = TABLE_EIGHTHS[row][b] / 8 * MM_PER_YARD
-    between = abs(TABLE_EIGHTHS[row][a] - eighths) > 1e-6
-    return Converted(found, MORE_MM if why else 0.0, tuple(why), row, (a, b), between)
+    # a length below the first row is the first row's, which is longer; a cloth as wide as the printed one needs no more
+    found = TABLE_EIGHTHS[row][b] / 8 * MM_PER_YARD * halves
+    off = abs(TABLE_EIGHTHS[row][a] - eighths) > 1e-6
+    more = MORE_MM * halves if why else 0.0
+    return Converted(found, more, tuple(why), row, (a, b), off and row > 0, off and row == 0, halves)
+
+
+#: A length is read in halves, or in quarters at most.
+HALF, MOST_HALVES = 2, 4
 
 
 @dataclass(frozen=True)
@@ -156,41 +210,47 @@ class SizeChoice:
 
 
 def choose_size(
-    sizes: Sequence[str], body: Sequence[float], mine: float, fit: Fit, finished: Mapping[str, float] | None = None
+    sizes: Sequence[str],
+    body: Sequence[float],
+    mine: float,
+    fit: Fit,
+    finished: Mapping[str, float] | None = None,
+    give: float = SIZE_GIVE_MM["metric"],
 ) -> SizeChoice:
     """The size for a body measure (mm) from the measures each size is drafted for, smallest first.
 
-    Between two sizes: down for loose-fitting garments, up for close-fitting ones; common practice.
-    Raises :class:`BadChart`.
+    Within ``give`` mm of a size it is that size. Between two: down for loose-fitting garments, up for close-fitting
+    ones; common practice. Raises :class:`BadChart`.
     """
     if not sizes or len(sizes) != len(body):
         raise BadChart("Give the body measure of every size on the envelope.")
     if any(b <= a for a, b in pairwise(body)):
         raise BadChart("The body measures must grow from size to size.")
     last = len(sizes) - 1
-    if mine < body[0] - 1e-6:
+    nearest = min(range(len(body)), key=lambda k: abs(body[k] - mine))
+    if abs(body[nearest] - mine) <= give + 1e-6:
+        around: tuple[str, ...] = (sizes[nearest],)
+        size, why = sizes[nearest], f"the measure of size {sizes[nearest]}"
+    elif mine < body[0]:
         step = body[1] - body[0] if last else 40.0
         if mine < body[0] - step:
             raise BadChart(f"That is smaller than the smallest size, {sizes[0]}, by more than a size.")
-        around: tuple[str, ...] = (sizes[0],)
-        size, why = sizes[0], f"smaller than size {sizes[0]}, the smallest there is"
-    elif mine > body[-1] + 1e-6:
+        size, around = sizes[0], (sizes[0],)
+        why = f"smaller than size {sizes[0]}, the smallest there is"
+    elif mine > body[-1]:
         step = body[-1] - body[-2] if last else 40.0
         if fit == "close" or mine > body[-1] + step:
             raise BadChart(f"That is larger than the largest size, {sizes[-1]}; choose a pattern that goes further.")
         size, around = sizes[-1], (sizes[-1],)
         why = f"larger than size {sizes[-1]}, the largest there is, but the garment fits loosely"
     else:
-        above = next(k for k, value in enumerate(body) if value >= mine - 1e-6)
-        if abs(body[above] - mine) <= 1e-6 or above == 0:
-            size, around, why = sizes[above], (sizes[above],), f"the measure of size {sizes[above]} itself"
-        else:
-            below = above - 1
-            around = (sizes[below], sizes[above])
-            loose = fit == "loose"
-            size = sizes[below] if loose else sizes[above]
-            way = "down, because it fits loosely and has room" if loose else "up, because it fits closely"
-            why = f"between {sizes[below]} and {sizes[above]}: {way}"
+        above = next(k for k, value in enumerate(body) if value >= mine)
+        below = above - 1
+        around = (sizes[below], sizes[above])
+        loose = fit == "loose"
+        size = sizes[below] if loose else sizes[above]
+        way = "down, because it fits loosely and has room" if loose else "up, because it fits closely"
+        why = f"between {sizes[below]} and {sizes[above]}: {way}"
     ease = None
     if finished and size in finished:
         ease = finished[size] - mine
@@ -218,7 +278,8 @@ class ChartLine:
 class Envelope:
     """The envelope as typed: its sizes, the rows of the view at hand, and what is wished.
 
-    ``measure`` names what decides the size and ``mine`` is the maker's own, mm; ``size`` one chosen by hand.
+    ``give``: how near a body is to a size that counts as it, mm. ``measure`` names what decides the size and ``mine``
+    is the maker's own, mm; ``size`` one chosen by hand.
     """
 
     sizes: tuple[SizeLine, ...]
@@ -228,13 +289,16 @@ class Envelope:
     fit: Fit = "loose"
     size: str = ""
     sleeves_in_one: bool = False
+    give: float = SIZE_GIVE_MM["metric"]
 
 
 @dataclass(frozen=True)
 class EnvelopeReading:
     """What the envelope says. ``row`` and ``column`` are where it was read, numbered as typed.
 
-    ``told`` are sentences, each with whether it asks for another look; ``answer`` is the length for the cloth, mm.
+    ``told`` are sentences, each with whether it asks for another look. ``answer`` is the length for the cloth's width
+    as the chart means it, for cloth that does not shrink; ``washed`` the same divided by what the cloth keeps. Both are
+    None where the chart cannot be read for this width.
     """
 
     size: str
@@ -244,39 +308,65 @@ class EnvelopeReading:
     column: int | None
     printed: float | None
     converted: Converted | None
-    answer: float | None
+    answer: Figure | None
+    washed: Figure | None
     told: tuple[tuple[str, bool], ...]
     faults: tuple[str, ...]
 
 
-#: A cloth this much off a row's width, mm, is read by the row itself.
-ROW_GIVE_MM = 15.0
+def read_envelope(
+    envelope: Envelope, width: float | None, *, one_way: bool = False, shrinkage: Figure | None = None
+) -> EnvelopeReading:
+    """The size to take, where row and column cross, and the length for a cloth ``width`` mm wide as it is bought.
 
-
-def read_envelope(envelope: Envelope, width: float | None, *, one_way: bool = False) -> EnvelopeReading:
-    """The size to take, where row and column cross, and the length for a cloth ``width`` mm wide."""
+    ``shrinkage`` is the one along to plan with, per cent; None: not known.
+    """
     faults: list[str] = []
     choice = _chosen_size(envelope, faults)
     size = envelope.size or (choice.size if choice else "")
     size_told = f"Size {choice.size}: {choice.why}." if choice else ""
     place = _place(envelope, width, size, faults)
     converted: Converted | None = None
+    answer: Figure | None = None
     told: tuple[tuple[str, bool], ...] = ()
     if place is not None and width is not None:
-        converted, told = _for_width(envelope, place, width, one_way, faults)
-    printed = place.crossing.length if place else None
+        answer, converted, told = _for_width(envelope, place, width, one_way, faults)
+    washed = None if answer is None or shrinkage is None else _before_washing(answer, shrinkage)
+    if answer is not None and shrinkage is None:
+        told = (*told, (NOT_SHRUNK, True))
     return EnvelopeReading(
         size,
         size_told,
         _ease_told(envelope, choice),
         place.row if place else None,
         place.column if place else None,
-        printed,
+        place.crossing.length if place else None,
         converted,
-        converted.length + converted.more if converted else printed,
+        answer,
+        washed,
         told,
         tuple(faults),
     )
+
+
+NOT_SHRUNK = "The chart is for cloth that does not shrink, and how much this one does is not known: nothing was added."
+
+
+def _before_washing(answer: Figure, shrinkage: Figure) -> Figure:
+    """The chart's length for cloth that will shrink: divided by what is kept of it."""
+    value = divide_not_add(answer.value, shrinkage.value)
+    put = (("the chart says", Quantity(answer.value, "printed")), ("shrinkage along", percent(shrinkage.value)))
+    step = Step("before washing", "the chart says ÷ (1 − shrinkage along)", put, length(value))
+    sources = (*answer.sources, *shrinkage.sources)
+    return Figure(value, "length", steps=(*answer.steps, *shrinkage.steps, step), sources=sources, note=shrinkage.note)
+
+
+PRINTED = Source("your own log", "the chart as you typed it from the envelope")
+
+
+def _as_printed(mm: float) -> Figure:
+    step = given("the chart says", Quantity(mm, "printed"), "where row and column cross")
+    return Figure(mm, "printed", steps=(step,), sources=(PRINTED,))
 
 
 def _chosen_size(envelope: Envelope, faults: list[str]) -> SizeChoice | None:
@@ -287,7 +377,7 @@ def _chosen_size(envelope: Envelope, faults: list[str]) -> SizeChoice | None:
     finished = {s.name: s.finished for s in envelope.sizes if s.name and s.finished is not None}
     try:
         names, bodies = zip(*measured, strict=True)
-        return choose_size(names, bodies, envelope.mine, envelope.fit, finished)
+        return choose_size(names, bodies, envelope.mine, envelope.fit, finished, envelope.give)
     except BadChart as fault:
         faults.append(sentence_of(fault))
         return None
@@ -319,7 +409,7 @@ def _place(envelope: Envelope, width: float | None, size: str, faults: list[str]
     lengths = tuple(tuple((*row.lengths, *[None] * len(names))[: len(names)]) for _, _, row in rows)
     chart = Chart(tuple(wide for _, wide, _ in rows), names, lengths)
     narrowest = min(chart.widths)
-    narrower = narrowest > width + NEAR_IN * MM_PER_INCH
+    narrower = narrowest > width + WIDTH_GIVE_MM
     try:
         found = crossing(chart, narrowest if narrower else width, size)
     except BadChart as fault:
@@ -331,39 +421,59 @@ def _place(envelope: Envelope, width: float | None, size: str, faults: list[str]
 
 def _for_width(
     envelope: Envelope, place: _Place, width: float, one_way: bool, faults: list[str]
-) -> tuple[Converted | None, tuple[tuple[str, bool], ...]]:
-    """The length by the handbook table, where the row's width is another than the cloth's."""
+) -> tuple[Figure | None, Converted | None, tuple[tuple[str, bool], ...]]:
+    """The length for the cloth: as printed where the row's width is the cloth's, else by the handbook table; None where
+    that cannot be read."""
     told: list[tuple[str, bool]] = []
-    if place.narrower:
+    printed = place.crossing.length
+    # widths of one column of the table are one width, as 44 and 45 in
+    here = _column(width)
+    same = abs(place.width - width) <= WIDTH_GIVE_MM or (here is not None and here == _column(place.width))
+    if place.narrower and not same:
         told.append(("No row of the chart is as narrow as this cloth.", False))
     try:
-        if abs(place.width - width) <= ROW_GIVE_MM or column_of(place.width) == column_of(width):
-            return None, tuple(told)
-        printed = place.crossing.length
+        # a cloth wider than the row, but of no wider column, is cut by the row
+        if same or (width > place.width and column_of(width) <= printed_column(place.width)):
+            return _as_printed(printed), None, tuple(told)
         found = convert_width(printed, place.width, width, one_way=one_way, sleeves_in_one=envelope.sleeves_in_one)
     except BadChart as fault:
         faults.append(sentence_of(fault))
-        return None, tuple(told)
-    between = " (between two of its rows: the longer was taken)" if found.between else ""
-    said = "The handbook table turns {printed} of {from_width} into {length} of {width}{between}."
+        return None, None, tuple(told)
+    said = "The handbook table turns {printed} of {from_width} into {length} of {width}{how}."
     parts = {"printed": _printed(printed), "length": _printed(found.length)}
     wide = {"from_width": length(place.width), "width": length(width)}
-    told.append((Sentence(said, **parts, **wide, between=between), False))
+    told.append((Sentence(said, **parts, **wide, how=_how_read(found)), False))
     if found.more:
         more = Sentence("It asks for {more} more: {why}.", more=_printed(found.more), why=" and ".join(found.why))
         told.append((more, True))
-    return found, tuple(told)
+    first, last = _as_printed(printed), found.figure
+    answer = replace(last, steps=(*first.steps, *last.steps), sources=(*first.sources, *last.sources))
+    return answer, found, tuple(told)
+
+
+def _how_read(found: Converted) -> str:
+    """Where in the table it was read, beside its rows."""
+    told = ""
+    if found.halves > 1:
+        part = "half" if found.halves == HALF else "quarter"
+        told = f" (past its last row: a {part} was turned and taken {found.halves} times)"
+    if found.between:
+        return f"{told} (between two of its rows: the longer was taken)"
+    return f"{told} (below its first row, which was taken)" if found.below else told
 
 
 def _printed(mm: float) -> Quantity:
     return Quantity(mm, "printed")
 
 
-def envelope_headline(answer: float | None) -> Sentence:
-    """What the envelope says, in a few words."""
-    if answer is None:
+def envelope_headline(reading: EnvelopeReading) -> Sentence:
+    """What the envelope says, in a few words: for cloth that does not shrink, and for this one."""
+    if reading.answer is None:
         return Sentence("Read the envelope")
-    return Sentence("The envelope says {answer}", answer=_printed(answer))
+    says = Sentence("The envelope says {answer}", answer=_printed(reading.answer.value))
+    if reading.washed is None or reading.washed.value - reading.answer.value < SAME_ANSWER_MM:
+        return says
+    return Sentence("{says}; before washing {washed}", says=says, washed=length(reading.washed.value))
 
 
 #: An envelope that differs by less than this from what was worked out says the same, mm.
@@ -371,7 +481,7 @@ SAME_ANSWER_MM = 10.0
 
 
 def compared(answer: float | None, needed: float | None) -> str:
-    """What the envelope asks for, beside what the pieces need before washing (mm), or nothing."""
+    """What the envelope asks for before washing, beside what the pieces need (mm), or nothing."""
     if answer is None or needed is None:
         return ""
     said = Sentence("Laid piece by piece, this cloth needs {mine} before washing", mine=length(needed))

@@ -50,20 +50,31 @@ def weigh(offer: OfferedCloth, lay: float, area: float, order: Order) -> Weighed
     bought = purchase(
         lay,
         offer.warp,
-        Order(order.ends, order.spare, offer.step, order.bought_extra, order.why, offer.least, offer.price_per_m),
+        Order(
+            order.ends,
+            order.spare,
+            offer.step,
+            order.bought_extra,
+            order.why,
+            offer.least,
+            offer.price_per_m,
+            stock=offer.stock,
+        ),
     )
     washed = bought.to_buy.value * (1 - offer.warp.value / 100) * offer.width * (1 - offer.weft.value / 100)
     share = 100.0 * (1.0 - area / washed)
     step = Step(
         "waste",
-        "1 − area of the pieces ÷ (bought length × width, both after washing)",
+        "1 − pieces ÷ (bought × (1 − shrinkage along) × width × (1 − shrinkage across))",
         (
+            ("pieces", Quantity(area, "area")),
             ("bought", Quantity(bought.to_buy.value, "purchase")),
             ("width", length(offer.width)),
             ("shrinkage along", percent(offer.warp.value)),
             ("shrinkage across", percent(offer.weft.value)),
         ),
         percent(share),
+        "of the cloth as it is cut, selvages and all",
     )
     waste = Figure(share, "percent", steps=(step,), sources=(WASTE,))
     lacking = 0.0 if offer.stock is None else max(0.0, bought.to_buy.value - offer.stock)

@@ -49,7 +49,7 @@ class Order:
 
     ``ends`` is what both ends lose together when straightened; ``spare`` is kept after washing; ``bought_extra`` is
     bought on purpose, before washing, for the reason ``why``; ``step`` is what the shop cuts in and ``least`` the
-    shortest length it cuts; ``in_hand`` a length already owned, unwashed.
+    shortest length it cuts, ``stock`` the longest it has; ``in_hand`` a length already owned, as it is now.
     """
 
     ends: float = 100.0
@@ -60,6 +60,7 @@ class Order:
     least: float = 0.0
     price_per_m: float | None = None
     in_hand: float | None = None
+    stock: float | None = None
 
 
 #: Two ends to straighten, ten centimetres a step, and nothing else.
@@ -74,6 +75,16 @@ def per_metre(price: float | None, unit: str) -> float | None:
 def round_up(needed: float, step: float) -> float:
     """``needed`` up to a whole number of ``step``, never down by more than a millionth of a millimetre."""
     return math.ceil((needed - ROUNDING_MM) / step) * step
+
+
+def asked_for(needed: float, order: Order) -> float:
+    """What is asked for at the counter when ``needed`` mm must be there before washing: with what is bought on purpose,
+    at least what the shop cuts, up to its step; its whole piece where that is enough and the next step is not there."""
+    asked = max(needed + order.bought_extra, order.least)
+    bought = round_up(asked, order.step)
+    if order.stock is not None and asked - ROUNDING_MM <= order.stock < bought:
+        return order.stock
+    return bought
 
 
 def _figure(

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 
 from ..shrink.shrinkage import divide_not_add
-from .order import Order, round_up
+from .order import Order, asked_for
 
 #: Lengths nearer than this are one: overlap is only judged to 0.1 mm.
 GIVE_MM = 0.1
@@ -24,7 +24,8 @@ def proved(length: float, bound: float, step: float, needed_beyond: float = 0.0)
 
 def least_to_buy(bound: float, shrinkage: float, order: Order) -> float:
     """What the shop would cut for a lay as short as its ``bound``, mm; ``shrinkage`` along in per cent."""
-    return round_up(max(divide_not_add(bound, shrinkage) + beyond(shrinkage, order), order.least), order.step)
+    needed = divide_not_add(bound + order.ends + order.spare, shrinkage)
+    return asked_for(needed, order)
 
 
 def proved_purchase(lay: float, bound: float, shrinkage: float, order: Order) -> bool:

@@ -7,11 +7,14 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from ..shrink.shrinkage import divide_not_add
-from ..working import Figure, Quantity, Source, Step, length, percent
-from .order import PURCHASE, RULES, USUAL_ORDER, Extra, Order, _figure, round_up
+from ..working import Figure, Quantity, Source, Step, given, length, percent
+from .order import PURCHASE, RULES, USUAL_ORDER, Extra, Order, _figure, asked_for
 from .thumbs import Thumb, _thumbs
 
 ENDS = Source("common practice", "up to 5 cm (2 in) at each end to straighten")
+
+
+PRICE = Source("your own log", "the price as you gave it", "of a metre or of a yard")
 
 
 MEASURED = Source("common practice", "laid with the rule and without it", "the difference is what the rule costs here")
@@ -79,11 +82,10 @@ def purchase(
         raise ValueError("A cloth cannot shrink by all of itself.")
     needed = lay + order.ends + order.spare
     before = divide_not_add(needed, s)
-    asked = max(before + order.bought_extra, order.least)
-    bought = round_up(asked, order.step)
+    bought = asked_for(before, order)
     after_washing = Step(
         "needed after washing",
-        "lay + ends to straighten + spare",
+        "lay + ends + spare",
         (("lay", length(lay)), ("ends", length(order.ends)), ("spare", length(order.spare))),
         length(needed),
     )
@@ -93,25 +95,7 @@ def purchase(
         (("needed", length(needed)), ("shrinkage along", percent(s))),
         length(before),
     )
-    if order.bought_extra or order.least > before:
-        rounding = Step(
-            "to buy",
-            "before washing + bought on purpose, at least what the shop cuts, rounded up to its step",
-            (
-                ("before washing", length(before)),
-                ("bought on purpose", length(order.bought_extra)),
-                ("the least it cuts", length(order.least)),
-                ("the shop's step", length(order.step)),
-            ),
-            Quantity(bought, "purchase"),
-        )
-    else:
-        rounding = Step(
-            "to buy",
-            "rounded up to what the shop cuts",
-            (("before washing", length(before)), ("the shop's step", length(order.step))),
-            Quantity(bought, "purchase"),
-        )
+    rounding = _rounding(before, order, bought)
     to_buy = Figure(
         bought,
         "purchase",
@@ -135,6 +119,25 @@ def purchase(
     )
 
 
+def _rounding(before: float, order: Order, bought: float) -> Step:
+    """Up to what the shop cuts, the least it cuts, and what is bought on purpose."""
+    put = [("before washing", length(before))]
+    asked = "before washing"
+    if order.bought_extra:
+        put.append(("bought on purpose", length(order.bought_extra)))
+        asked = f"({asked} + bought on purpose)"
+    if order.least > before + order.bought_extra:
+        put.append(("the least it cuts", length(order.least)))
+        asked = f"largest of ({asked}, the least it cuts)"
+    put.append(("the shop’s step", Quantity(order.step, "purchase")))
+    result = Quantity(bought, "purchase")
+    formula, why = f"{asked} rounded up to the shop’s step", "as the shop cuts"
+    if order.stock is not None and bought == order.stock:
+        put.append(("all the shop has", Quantity(order.stock, "purchase")))
+        formula, why = f"smallest of ({formula}, all the shop has)", "its whole piece is enough"
+    return Step("to buy", formula, tuple(put), result, why)
+
+
 def _lines(
     lay: float,
     extras: Sequence[Extra],
@@ -146,55 +149,54 @@ def _lines(
     bought: float,
     what: str,
 ) -> tuple[Line, ...]:
-    def given(key: str, name: str, value: float, formula: str, source: Source = PURCHASE) -> Line:
-        return Line(key, name, value, _figure(value, "length", Step(name, formula, (), length(value)), source=source))
+    def told(key: str, name: str, value: float, why: str, source: Source = PURCHASE) -> Line:
+        return Line(key, name, value, _figure(value, "length", given(name, length(value), why), source=source))
 
+    costs = tuple((RULES[e.rule], length(e.adds)) for e in extras)
     plain = lay - math.fsum(extra.adds for extra in extras)
-    first = Step(
-        what,
-        "what the lay takes, less what each rule costs",
-        (("lay", length(lay)), *((RULES[e.rule], length(e.adds)) for e in extras)),
-        length(plain),
-    )
+    if extras:
+        formula = " − ".join((what, *(name for name, _ in costs)))
+        first = Step(f"{what}, without rules", formula, ((what, length(lay)), *costs), length(plain))
+    else:
+        first = given(what, length(lay), "as it was laid")
     lines = [Line("lay", what if not extras else f"{what}, without rules", plain, _figure(plain, "length", first))]
     for extra in extras:
         step = Step(
             RULES[extra.rule],
-            "the lay with this rule − the lay without it",
+            "with it − without it",
             (("with it", length(extra.with_rule)), ("without it", length(extra.without))),
             length(extra.adds),
         )
         figure = _figure(extra.adds, "length", step, source=MEASURED)
         lines.append(Line(extra.rule, RULES[extra.rule], extra.adds, figure))
-    lines.append(given("ends", "a true edge at both ends", order.ends, "what both ends lose together", ENDS))
-    lines.append(given("spare", "spare", order.spare, "kept after washing, as wished"))
+    lines.append(told("ends", "a true edge at both ends", order.ends, "what both ends lose together", ENDS))
+    lines.append(told("spare", "spare", order.spare, "kept after washing, as wished"))
     shrunk = before - needed
-    more = Step(
-        "shrinkage along",
-        "before washing − needed",
-        (("before washing", length(before)), ("needed", length(needed))),
-        length(shrunk),
-    )
+    both = (("before washing", length(before)), ("needed", length(needed)))
+    more = Step("shrinkage along", "before washing − needed", both, length(shrunk))
     lines.append(Line("shrinkage", "shrinkage along", shrunk, _figure(shrunk, "length", shrinking, more)))
     if order.bought_extra:
         why = f"bought on purpose: {order.why}" if order.why else "bought on purpose"
-        lines.append(given("extra", why, order.bought_extra, "bought on purpose, before washing"))
+        lines.append(told("extra", why, order.bought_extra, "before washing"))
     up = bought - before - order.bought_extra
-    lines.append(Line("step", "up to what the shop cuts", up, _figure(up, "length", rounding)))
+    over = [("to buy", Quantity(bought, "purchase")), ("before washing", length(before))]
+    formula = "to buy − before washing"
+    if order.bought_extra:
+        over.append(("bought on purpose", length(order.bought_extra)))
+        formula += " − bought on purpose"
+    last = Step("up to what the shop cuts", formula, tuple(over), length(up))
+    lines.append(Line("step", "up to what the shop cuts", up, _figure(up, "length", rounding, last)))
     return tuple(lines)
 
 
 def _adding(needed: float, before: float, s: float) -> Figure:
     added = needed * (1.0 + s / 100.0)
+    put = (("needed", length(needed)), ("shrinkage along", percent(s)))
     return _figure(
         added,
         "length",
-        Step(
-            "adding instead of dividing",
-            "needed × (1 + shrinkage along)",
-            (("needed", length(needed)), ("shrinkage along", percent(s))),
-            length(added),
-        ),
+        Step("dividing", "needed ÷ (1 − shrinkage along)", put, length(before)),
+        Step("adding", "needed × (1 + shrinkage along)", put, length(added), "instead of dividing"),
         Step(
             "short by",
             "dividing − adding",
@@ -207,7 +209,7 @@ def _adding(needed: float, before: float, s: float) -> Figure:
 def _left(bought: float, s: float, ends: float, lay: float) -> Figure:
     left = bought * (1.0 - s / 100.0) - ends - lay
     inputs = (
-        ("bought", length(bought)),
+        ("bought", Quantity(bought, "purchase")),
         ("shrinkage along", percent(s)),
         ("ends", length(ends)),
         ("lay", length(lay)),
@@ -219,22 +221,22 @@ def _left(bought: float, s: float, ends: float, lay: float) -> Figure:
 def cost_of(bought: float, price_per_m: float) -> Figure:
     """What a length costs at a price of a metre."""
     total = bought / 1000.0 * price_per_m
-    inputs = (("bought", Quantity(bought, "purchase")), ("price of a metre", Quantity(price_per_m, "money")))
-    return _figure(total, "money", Step("cost", "bought × price", inputs, Quantity(total, "money")))
+    inputs = (("bought", Quantity(bought, "purchase")), ("price", Quantity(price_per_m, "price")))
+    return _figure(total, "money", Step("cost", "bought × price", inputs, Quantity(total, "money")), source=PRICE)
 
 
 def _short(needed: float, still: Figure, in_hand: float) -> Figure:
     """How far the length in hand is short, in the measure it has now."""
     now = divide_not_add(needed, still.value)
     gap = now - in_hand
-    inputs = (("needed", length(needed)), ("still to shrink", percent(still.value)))
-    steps = (
-        Step("needed as it is now", "needed after washing ÷ (1 − what is still to shrink)", inputs, length(now)),
-        Step(
-            "short by",
-            "needed as it is now − in hand",
-            (("needed", length(now)), ("in hand", length(in_hand))),
-            length(gap),
-        ),
+    need = Step(
+        "needed as it is now",
+        "needed ÷ (1 − still to shrink)",
+        (("needed", length(needed)), ("still to shrink", percent(still.value))),
+        length(now),
+        "after washing and straightening; what is still to shrink",
     )
-    return _figure(gap, "length", *steps)
+    put = (("needed as it is now", length(now)), ("in hand", length(in_hand)))
+    short = Step("short by", "needed as it is now − in hand", put, length(gap))
+    sources = (PURCHASE, *still.sources)
+    return Figure(gap, "length", steps=(*still.steps, need, short), sources=sources)

@@ -8,11 +8,9 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ..wording import Sentence
-from ..working import Figure, Source, Step, count, length
+from ..working import Figure, Inputs, Quantity, Source, Step, count, length
 
-GATHERING = Source(
-    "common practice", "strips joined with seam allowances", "n·l − 2(n − 1)·a flat, n·l − 2n·a as a ring"
-)
+GATHERING = Source("common practice", "strips joined with seam allowances", "each join takes two")
 
 
 MOST_STRIPS = 500
@@ -44,7 +42,8 @@ class Ruffle:
 
 @dataclass(frozen=True)
 class Way:
-    """One way to cut it: how many strips, how long each, what they come to joined, and the cloth it takes."""
+    """One way to cut it: how many strips, how long each, what they come to joined, and the length of cloth it takes:
+    over its whole width for strips across, over ``deep`` of its width for one along. Cloth as it is cut, mm."""
 
     key: Literal["across", "along"]
     name: str
@@ -55,6 +54,8 @@ class Way:
     cloth: Figure
     #: depth of each strip as cut, mm
     deep: float
+    #: the cloth that is in the strips, mm²
+    area: float
 
 
 def cut_depth(ruffle: Ruffle) -> float:
@@ -65,8 +66,7 @@ def cut_depth(ruffle: Ruffle) -> float:
 def ways(ruffle: Ruffle) -> tuple[Way, ...]:
     """Strips joined across the cloth and one long strip along it, the one that takes less cloth first.
 
-    ``cloth`` of a way is the length of cloth taken, mm, over its whole width for strips across, and for strips
-    along the share of the width that they take (what lies beside them stays for pieces). Raises BadStrip.
+    What lies beside a strip along the cloth stays for pieces; of strips across nothing does. Raises BadStrip.
     """
     if ruffle.edge <= 0 or ruffle.depth <= 0 or ruffle.width <= 0:
         raise BadStrip("Edge, depth and width must each be more than nothing.")
@@ -79,22 +79,23 @@ def ways(ruffle: Ruffle) -> tuple[Way, ...]:
     found = [_across(ruffle, wanted, deep)]
     if deep <= ruffle.width:
         found.append(_along(ruffle, wanted, deep))
-    return tuple(sorted(found, key=lambda way: way.cloth.value))
+    return tuple(sorted(found, key=lambda way: way.area))
 
 
 def _joined_figure(n: int, each: float, ruffle: Ruffle) -> Figure:
     value = joined_length(n, each, ruffle.seam, ruffle.ring)
-    formula = "n·l − 2n·a" if ruffle.ring else "n·l − 2(n − 1)·a"
-    inputs = (("strips n", count(n)), ("each l", length(each)), ("allowance a", length(ruffle.seam)))
+    formula = "n × l − 2 × n × a" if ruffle.ring else "n × l − 2 × (n − 1) × a"
+    inputs = (("n", count(n)), ("l", length(each)), ("a", length(ruffle.seam)))
     name = "joined into a ring" if ruffle.ring else "joined flat"
-    return Figure(value, "length", steps=(Step(name, formula, inputs, length(value)),), sources=(GATHERING,))
+    step = Step(name, formula, inputs, length(value), "n strips of length l, allowance a")
+    return Figure(value, "length", steps=(step,), sources=(GATHERING,))
 
 
 def _fullness(joined: Figure, ruffle: Ruffle) -> Figure:
     value = joined.value / ruffle.edge
     inputs = (("joined", length(joined.value)), ("edge", length(ruffle.edge)))
-    step = Step("fullness", "joined ÷ edge", inputs, count(round(value, 2)))
-    return Figure(value, "ratio", steps=(step,), sources=(GATHERING,))
+    step = Step("fullness", "joined ÷ edge", inputs, Quantity(value, "ratio"))
+    return Figure(value, "ratio", steps=(*joined.steps, step), sources=(GATHERING,))
 
 
 def _across(ruffle: Ruffle, wanted: float, deep: float) -> Way:
@@ -105,22 +106,32 @@ def _across(ruffle: Ruffle, wanted: float, deep: float) -> Way:
         raise BadStrip(f"That would be {n} strips; check the units of edge and width.")
     joined = _joined_figure(n, each, ruffle)
     taken = n * deep
-    step = Step("cloth", "strips × depth as cut", (("strips", count(n)), ("depth", length(deep))), length(taken))
-    cloth = Figure(taken, "length", steps=(step,), sources=(GATHERING,))
+    cut, deep_step = _deep(ruffle)
+    put = (("strips", count(n)), cut)
+    step = Step("cloth", "strips × depth as cut", put, length(taken), "over its whole width")
+    cloth = Figure(taken, "length", steps=(deep_step, step), sources=(GATHERING,))
     name = "joined, from selvage to selvage"
-    return Way("across", name, n, each, joined, _fullness(joined, ruffle), cloth, deep)
+    return Way("across", name, n, each, joined, _fullness(joined, ruffle), cloth, deep, taken * ruffle.width)
+
+
+def _deep(ruffle: Ruffle) -> tuple[tuple[str, Quantity], Step]:
+    """The depth of a strip as it is cut, with its working."""
+    put = (("depth", length(ruffle.depth)), ("hem", length(ruffle.hem)), ("allowance", length(ruffle.seam)))
+    found = length(cut_depth(ruffle))
+    return ("depth as cut", found), Step("depth as cut", "depth + hem + allowance", put, found)
 
 
 def _along(ruffle: Ruffle, wanted: float, deep: float) -> Way:
     each = wanted + (2 * ruffle.seam if ruffle.ring else 0.0)
     joined = _joined_figure(1, each, ruffle)
-    share = deep / ruffle.width
-    taken = each * share
-    inputs = (("length of the strip", length(each)), ("depth", length(deep)), ("width", length(ruffle.width)))
-    step = Step("cloth, of the whole width", "length of the strip × depth as cut ÷ width", inputs, length(taken))
-    cloth = Figure(taken, "length", steps=(step,), sources=(GATHERING,))
+    put: Inputs = (("edge", length(ruffle.edge)), ("fullness", Quantity(ruffle.fullness, "ratio")))
+    formula = "edge × fullness"
+    if ruffle.ring:
+        put, formula = (*put, ("allowance", length(ruffle.seam))), "edge × fullness + 2 × allowance"
+    step = Step("the strip’s length", formula, put, length(each), "along the selvage, beside other pieces")
+    cloth = Figure(each, "length", steps=(_deep(ruffle)[1], step), sources=(GATHERING,))
     name = "one long strip along the selvage"
-    return Way("along", name, 1, each, joined, _fullness(joined, ruffle), cloth, deep)
+    return Way("along", name, 1, each, joined, _fullness(joined, ruffle), cloth, deep, each * deep)
 
 
 def other_fullness(way: Way, wished: float) -> bool:

@@ -6,7 +6,9 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from ..lay.problem import Bars, Problem
-from ..working import Figure, Quantity, Step
+from ..working import Figure, Quantity, Step, length, numbered, of
+from .order import Order
+from .purchase import PRICE
 
 #: Less than this is nothing saved, mm: no shop cuts so finely.
 NOTHING_MM = 0.5
@@ -36,14 +38,38 @@ def together(own: Problem, sharers: Sequence[Sharer]) -> Problem:
     return replace(own, pieces=tuple(pieces), gap=max(p.gap for p in problems), bars=bars)
 
 
+def shared_order(own: Order, others: Sequence[Order]) -> Order:
+    """What is asked for besides the lay when several are cut from ``own``'s length: its two ends once, and every one's
+    spare and what it buys on purpose."""
+    every = (own, *others)
+    why = joined_why([order.why for order in every if order.why])
+    return replace(
+        own,
+        spare=sum(order.spare for order in every),
+        bought_extra=sum(order.bought_extra for order in every),
+        why=why,
+        in_hand=None,
+    )
+
+
+def joined_why(reasons: Sequence[str]) -> str:
+    """The reasons for buying more, each once."""
+    return "; ".join(dict.fromkeys(reasons))
+
+
+def own_order(member: Order, on: Order) -> Order:
+    """What one garment would ask for alone, of another's cloth: its own spare, at that cloth's ends, step and price."""
+    return replace(on, spare=member.spare, bought_extra=member.bought_extra, why=member.why, in_hand=None)
+
+
 def apart(purchases: Sequence[Figure | None]) -> Figure | None:
     """What they come to bought each on its own; None until all are known."""
     known = [figure for figure in purchases if figure is not None]
     if not known or len(known) < len(purchases):
         return None
     total = sum(figure.value for figure in known)
-    inputs = tuple((f"purchase {k}", Quantity(figure.value, "purchase")) for k, figure in enumerate(known, 1))
-    step = Step("apart", "each bought on its own", inputs, Quantity(total, "purchase"))
+    inputs = numbered("purchase", (Quantity(figure.value, "purchase") for figure in known))
+    step = Step("apart", of("sum", inputs), inputs, Quantity(total, "purchase"), "each bought on its own")
     return Figure(total, "purchase", steps=(step,), sources=known[0].sources)
 
 
@@ -68,11 +94,11 @@ def saving(bought_apart: Figure | None, bought_together: Figure | None, price_pe
         ("apart", Quantity(bought_apart.value, "purchase")),
         ("together", Quantity(bought_together.value, "purchase")),
     )
-    step = Step("saved", "apart − together", inputs, Quantity(saved, "purchase"))
-    steps, money = [step], None
+    step = Step("saved", "apart − together", inputs, length(saved))
+    money = None
     if price_per_m is not None:
         worth = saved / 1000.0 * price_per_m
-        put = (("saved", Quantity(saved, "purchase")), ("price of a metre", Quantity(price_per_m, "money")))
-        steps.append(Step("saved money", "saved × price of a metre", put, Quantity(worth, "money")))
-        money = Figure(worth, "money", steps=tuple(steps), sources=bought_apart.sources)
-    return Saving(Figure(saved, "purchase", steps=tuple(steps), sources=bought_apart.sources), money)
+        put = (("saved", length(saved)), ("price", Quantity(price_per_m, "price")))
+        paid = Step("saved money", "saved × price", put, Quantity(worth, "money"))
+        money = Figure(worth, "money", steps=(step, paid), sources=(PRICE, *bought_apart.sources))
+    return Saving(Figure(saved, "length", steps=(step,), sources=bought_apart.sources), money)

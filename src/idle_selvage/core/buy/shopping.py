@@ -68,17 +68,18 @@ def thread_needed(perimeters: float) -> Figure:
         reels,
         "count",
         steps=(
-            Step("seams", "half of all cut edges", (("cut edges", length(perimeters)),), length(seams)),
+            Step("seams", "cut edges ÷ 2", (("cut edges", length(perimeters)),), length(seams), "each joins two"),
             Step(
                 "thread",
-                f"(seams × {LOCKSTITCH:g} + cut edges × {OVERCAST:g}) × {SAFETY:g} to be sure",
+                f"(seams × {LOCKSTITCH:g} + cut edges × {OVERCAST:g}) × {SAFETY:g}",
                 (("seams", length(seams)), ("cut edges", length(perimeters))),
                 length(needed),
+                "a quarter more to be sure",
             ),
             Step(
                 "reels",
-                Sentence("thread ÷ {reel}, rounded up", reel=about(REEL_MM)),
-                (("thread", length(needed)),),
+                "largest of (thread ÷ reel rounded up to 1, 1)",
+                (("thread", length(needed)), ("reel", length(REEL_MM))),
                 count(reels),
             ),
         ),

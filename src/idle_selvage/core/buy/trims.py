@@ -6,7 +6,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from ..working import Figure, Source, Step, count, length
+from ..working import Figure, Source, Step, count, length, of
 
 #: What is turned in or lapped at each end of a trim, mm. Common practice, no source.
 TURNED_MM = 15.0
@@ -27,8 +27,13 @@ def trim_length(runs: Sequence[Run]) -> Figure | None:
     if not runs:
         return None
     total = math.fsum((run.length + 2 * TURNED_MM) * run.times for run in runs)
-    inputs = tuple((f"{run.what or 'edge'}, {run.times} ×", length(run.length)) for run in runs)
-    ends = sum(run.times for run in runs)
-    put = (*inputs, ("pieces", count(ends)), ("turned at each end", length(TURNED_MM)))
-    step = Step("trim", "each edge × times + two turnings a piece", put, length(total))
-    return Figure(total, "length", steps=(step,), sources=(TURNED,))
+    turned = ("turning", length(TURNED_MM))
+    each = []
+    steps = []
+    for k, run in enumerate(runs, 1):
+        value = length((run.length + 2 * TURNED_MM) * run.times)
+        each.append((f"edge {k}", value))
+        put = (("edge", length(run.length)), turned, ("times", count(run.times)))
+        steps.append(Step(f"edge {k}", "(edge + 2 × turning) × times", put, value, run.what))
+    steps.append(Step("trim", of("sum", each), tuple(each), length(total)))
+    return Figure(total, "length", steps=tuple(steps), sources=(TURNED,))

@@ -7,10 +7,12 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from ..wording import Sentence
-from ..working import about
+from ..working import Figure, Source, Step, about, length, numbered, of
 
 #: Widths read with a tape are the same when they differ by no more than this.
 SAME_BAR_MM = 0.6
+#: One colour makes no bars.
+LEAST_BARS = 2
 #: Narrower bars cannot be seen to match. Common practice, no source.
 LEAST_SEEN_MM = 3.0
 
@@ -49,13 +51,27 @@ def read_bars(sequence: Sequence[Bar]) -> BarPattern:
     """The repeat and axes of bars typed in order, until they start again."""
     bars = [bar for bar in sequence if bar.width > 0]
     merged, start = _merged(bars)
-    if len(merged) < 2:
+    if len(merged) < LEAST_BARS:
         return NONE
     merged = _shortest(merged)
     repeat = math.fsum(bar.width for bar in merged)
     axes = _axes(merged, start, repeat)
     dominant = _dominant(merged)
     return BarPattern(repeat, axes, dominant, dominant is not None and dominant.width >= LEAST_SEEN_MM)
+
+
+WOVEN = Source("your own log", "the bars as they were typed", "until they start again")
+
+
+def repeat_of(sequence: Sequence[Bar]) -> Figure | None:
+    """The repeat of bars typed in order, with its working; None without bars."""
+    merged, _ = _merged([bar for bar in sequence if bar.width > 0])
+    if len(merged) < LEAST_BARS:
+        return None
+    put = numbered("bar", (length(bar.width) for bar in _shortest(merged)))
+    total = math.fsum(value.value for _, value in put)
+    step = Step("repeat", of("sum", put), put, length(total), "neighbours of one colour are one bar")
+    return Figure(total, "length", steps=(step,), sources=(WOVEN,))
 
 
 def _merged(bars: Sequence[Bar]) -> tuple[list[Bar], float]:

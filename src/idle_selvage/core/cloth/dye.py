@@ -61,10 +61,14 @@ def alone(dye: Dye) -> str:
 
 
 def may_share(a: Dye, b: Dye) -> bool:
-    """Whether two cloths may share water: neither bleeds, and light never goes with dark."""
+    """Whether two cloths may share water: neither bleeds, light never goes with dark, nor with a colour that was never
+    tested."""
     if alone(a) or alone(b):
         return False
-    return {a.depth, b.depth} != {"light", "dark"}
+    return not any(
+        one.depth == "light" and (other.depth == "dark" or (other.depth != "light" and other.last is None))
+        for one, other in ((a, b), (b, a))
+    )
 
 
 def all_share(cloths: Sequence[Dye]) -> bool:

@@ -90,21 +90,21 @@ def blend_text(make: Make) -> str:
     return ", ".join(f"{share:g} % {FIBRES[fibre]}" for fibre, share in make.blend)
 
 
-def _kind(fibre: str, make: Make) -> str | None:
+def _kinds(fibre: str, make: Make) -> tuple[str, ...]:
     if make.weave == "fur":
-        return "fur"
+        return ("fur",)
     if fibre == "elastane":
-        return None
+        return ()
     if fibre == "cotton":
         special = {"flannel": "flannel", "gauze": "gauze", "velveteen": "velveteen", "corduroy": "velveteen"}
         if make.weave == "denim":
-            return "denim-washed" if make.finish == "washed" else "denim-raw"
-        return special.get(make.weave, "cotton")
-    return fibre
+            return ("denim-washed" if make.finish == "washed" else "denim-raw",)
+        return (special.get(make.weave, "cotton"),)
+    # crinkled cloth shrinks as it does whatever it is of, and is washed as its fibre is
+    return ("gauze", fibre) if make.weave == "gauze" else (fibre,)
 
 
 def deciding_kinds(make: Make) -> tuple[str, ...]:
-    """Planning kinds of every fibre with a share of at least a fifth, the largest share first."""
+    """Planning kinds of every fibre with a share of at least a fifth, the largest share first, and of the weave."""
     shares: Sequence[tuple[str, float]] = sorted(make.blend, key=lambda part: -part[1])
-    found = [_kind(fibre, make) for fibre, share in shares if share >= LEAST_SHARE]
-    return tuple(dict.fromkeys(kind for kind in found if kind is not None))
+    return tuple(dict.fromkeys(kind for fibre, share in shares if share >= LEAST_SHARE for kind in _kinds(fibre, make)))

@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-import math
 from dataclasses import dataclass
 
 from ..wording import Sentence, capital, joined, sentence_of
-from ..working import Figure, Source, Step, about, length, percent
+from ..working import Figure, Source, Step, about, length, numbered, of, percent
 
 MEASURED = Source("common practice", "width measured in three places", "the narrowest place is planned with")
 
@@ -51,20 +50,16 @@ def planned_width(cloth: Cloth) -> Figure:
     """The width to plan with: the narrowest reading, the spread kept as its range."""
     check_cloth(cloth)
     readings = cloth.width_readings
-    mean = math.fsum(readings) / len(readings)
-    step = Step(
-        "width to plan with",
-        "the narrowest of the readings",
-        tuple((f"reading {i}", length(v)) for i, v in enumerate(readings, 1)),
-        length(min(readings)),
-    )
+    put = numbered("reading", map(length, readings))
+    step = Step("width to plan with", of("smallest", put), put, length(min(readings)), "the narrowest place")
     note: str = ""
     if max(readings) - min(readings) > SPREAD_WARN_MM:
         told = "the readings lie more than {spread} apart: measure again, flat and without tension"
         note = Sentence(told, spread=about(SPREAD_WARN_MM))
     elif len(readings) < PLACES:
         note = "measured in fewer than three places"
-    return Figure(min(readings), "length", min(readings), max(mean, max(readings)), (step,), (MEASURED,), note)
+    widest = Step("at the widest", of("largest", put), put, length(max(readings)))
+    return Figure(min(readings), "length", min(readings), max(readings), (widest, step), (MEASURED,), note)
 
 
 def usable_width(cloth: Cloth, weft_shrinkage: Figure) -> Figure:
@@ -82,14 +77,14 @@ def usable_width(cloth: Cloth, weft_shrinkage: Figure) -> Figure:
         *wide.steps,
         *weft_shrinkage.steps,
         Step(
-            "after washing",
+            "as it is cut",
             "width × (1 − shrinkage across)",
             (("width", length(wide.value)), ("shrinkage across", percent(s))),
             length(washed),
         ),
         Step(
             "usable",
-            "washed width − both selvage margins",
+            "washed − one margin − other margin",
             (
                 ("washed", length(washed)),
                 ("one margin", length(cloth.margin_low)),

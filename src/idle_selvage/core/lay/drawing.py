@@ -11,6 +11,7 @@ from typing import Literal
 
 from ..plan.arrow import grainline
 from ..plan.outline import Outline, Point, whole_polygon
+from ..working import Figure, Source, Step, length
 from .answer import Cut, Lay
 from .placing import distances_to_edge, place
 from .problem import LayPiece
@@ -47,11 +48,22 @@ class PlacedShape:
     head_distance: float
     from_end: tuple[float, float]
     lies: Lies
+    #: where that edge lies on the usable cloth
+    edge_at: float
 
     @property
     def name(self) -> str:
         """The piece and which of its copies."""
         return f"{self.piece}, {self.copy}"
+
+    @property
+    def measured(self) -> tuple[Figure, Figure]:
+        """The distances of the arrow's tail and head with their working."""
+        k = 0 if self.edge == "cut end" else 1
+        return (
+            _worked(self.edge, self.edge_at, "tail", self.tail[k], self.tail_distance),
+            _worked(self.edge, self.edge_at, "head", self.head[k], self.head_distance),
+        )
 
     @property
     def lies_told(self) -> str:
@@ -148,7 +160,7 @@ def _shown(piece: LayPiece, pose: _Pose, table: _Table, lean: int) -> PlacedShap
     arrow = _leaning(base, lean) if lean else grainline(base, on_fold=half)
     outline = pose.place(base)
     tail, head = pose.place(arrow)
-    edge, from_tail, from_head = _measure(tail, head, pose.turn, table)
+    edge, at, (from_tail, from_head) = _measure(tail, head, pose.turn, table)
     xs = [p[0] for p in outline]
     return PlacedShape(
         key=f"{piece.id}·{pose.copy}",
@@ -166,6 +178,7 @@ def _shown(piece: LayPiece, pose: _Pose, table: _Table, lean: int) -> PlacedShap
         head_distance=from_head,
         from_end=(min(xs), max(xs)),
         lies=_lies((pose.turn + lean) % 360),
+        edge_at=at,
     )
 
 
@@ -181,12 +194,24 @@ def _leaning(outline: Outline, lean: int) -> tuple[Point, Point]:
     return tail, head
 
 
-def _measure(tail: Point, head: Point, turn: int, table: _Table) -> tuple[EdgeName, float, float]:
-    """The nearest edge to measure to, and the two distances. A cross-grain arrow is measured to the cut end."""
+def _measure(tail: Point, head: Point, turn: int, table: _Table) -> tuple[EdgeName, float, tuple[float, float]]:
+    """The nearest edge to measure to, where it lies, and the two distances. A cross-grain arrow is measured to the cut
+    end."""
     if turn in (90, 270):
-        return "cut end", tail[0], head[0]
+        return "cut end", 0.0, (tail[0], head[0])
     lines: list[tuple[EdgeName, float]] = [("far selvage", table.width + table.margins[1])]
     lines.append(("near selvage", -table.margins[0]) if table.fold_at is None else ("fold", table.fold_at))
     middle = (tail[1] + head[1]) / 2
     name, y = min(lines, key=lambda line: abs(line[1] - middle))
-    return (name, *distances_to_edge(tail, head, y))
+    return name, y, distances_to_edge(tail, head, y)
+
+
+FROM_THE_LAY = Source("your own log", "the lay’s own places", "across from where the usable width begins")
+
+
+def _worked(edge: EdgeName, at: float, end: str, lies: float, found: float) -> Figure:
+    """A distance from an arrow's end to an edge, mm: the larger place less the smaller."""
+    put = ((f"the {end}", length(lies)), (f"the {edge}", length(at)))
+    names = (f"the {edge}", f"the {end}") if at >= lies else (f"the {end}", f"the {edge}")
+    step = Step(f"{end} to {edge}", " − ".join(names), put, length(found), "their places on the usable cloth")
+    return Figure(found, "length", steps=(step,), sources=(FROM_THE_LAY,))

@@ -19,6 +19,7 @@ from ..plan.outline import BadPiece
 from ..plan.piece import Piece
 from ..shrink.history import Past
 from ..shrink.known import LEFT_ALONE, RAW_CUT, Shrinkage, nothing_left
+from ..shrink.programme import Programme
 from ..shrink.shrinkage import Direction
 from ..shrink.states import ClothStates, states_of
 from ..shrink.swatch import AT_REST, BOTH_WAYS, Swatch
@@ -88,6 +89,8 @@ class ClothFacts:
     treatment: Treatment = "coming"
     states: tuple[State, ...] = ()
     washed_later: bool = True
+    #: how the length will be washed, or how the finished garment will where the length is not
+    how: Programme | None = None
 
 
 @dataclass(frozen=True)
@@ -112,15 +115,15 @@ def cut_in(states: ClothStates, treatment: Treatment) -> int:
 def states_for(cloth: Cloth | None, given: ClothFacts) -> ClothStates:
     """A cloth through its states."""
     measured = () if cloth is None else (State(cloth.width_readings, cloth.in_hand),)
-    return ClothStates(given.states or states_of(measured), given.make, given.swatch, given.past)
+    return ClothStates(given.states or states_of(measured), given.make, given.swatch, given.past, given.how)
 
 
 def _taken(states: ClothStates, treatment: Treatment, direction: Direction) -> Shrinkage:
     """What a length that is bought loses before it is cut."""
     if treatment == "fit":
-        return nothing_left(direction, "the cloth is cut raw", "nothing shrinks before it is cut", (RAW_CUT,))
+        return nothing_left(direction, "the cloth is cut raw: nothing shrinks before it is cut", (RAW_CUT,))
     if treatment == "none" and states.current == 0:
-        return nothing_left(direction, "it is left alone", "nothing shrinks before it is cut", (LEFT_ALONE,))
+        return nothing_left(direction, "it is left alone: nothing shrinks before it is cut", (LEFT_ALONE,))
     return states.after(cut_in(states, treatment), direction)
 
 
@@ -139,6 +142,8 @@ def tally(cloth: Cloth | None, given: ClothFacts, lay: MeasuredLay | None, wishe
         elif known.basis == "range" and given.treatment in ("coming", "fit"):
             told = f"The {known.direction} shrinkage is a planning range, not a swatch."
             warnings.append(("shrink", "look", told))
+    if given.treatment != "none" or given.washed_later:
+        warnings += [("shrink", "look", told) for told in dict.fromkeys(k.told for k in (warp, weft) if k.told)]
     width, washed_width = _width(cloth, states, at, missing, warnings)
     in_hand = states.length_in(at)
     bought = _bought(cloth, lay, wishes, states, at, warp_taken, missing)
@@ -224,27 +229,40 @@ def _bought(
 def left_to_lay_on(in_hand: Figure, ends: float) -> Figure:
     """What is left of a length (as it is cut, mm) once both ends are straightened; of a predicted one its low end."""
     least = in_hand.value if in_hand.low is None else in_hand.low
-    inputs = (("length as it is cut", length(least)), ("both ends", length(ends)))
+    inputs = (("length as it is cut, at least", length(least)), ("both ends", length(ends)))
     step = Step("left to lay on", "length as it is cut, at least − both ends", inputs, length(least - ends))
     return Figure(least - ends, "length", steps=(*in_hand.steps, step), sources=in_hand.sources, note=in_hand.note)
 
 
 def _left_to_shrink(states: ClothStates, given: ClothFacts) -> list[tuple[str, str, str]]:
     """Warnings of what the garment will lose after it is sewn, as it will be washed."""
-    if not given.washed_later or given.treatment in ("coming", "fit"):
+    if given.treatment == "coming" or not (given.washed_later or given.treatment == "fit"):
         return []
-    later = states.coming(states.current, max(1, states.washes, states.current), "warp").figure
-    if later is None and given.treatment == "none":
+    whole = max(1, states.washes, states.current)
+    along, across = (states.coming(states.current, whole, way).figure for way in BOTH_WAYS)
+    if given.treatment == "fit":
+        if states.current == 0 or along is None or across is None:
+            return []
+        by = {"along": percent(max(0.0, along.value)), "across": percent(max(0.0, across.value))}
+        told = "It was pre-shrunk, so the pieces are enlarged only by what is left: {along} along and {across} across."
+        return [("shrink", "look", Sentence(told, **by))]
+    if (along is None or across is None) and given.treatment == "none":
         told = "It is left alone, but the finished thing will be washed, and how much it shrinks then is not known."
         return [("shrink", "spoil", told)]
-    if later is None or later.value < AT_REST:
+    if along is None or across is None or max(along.value, across.value) < AT_REST:
         return []
-    by = percent(later.value)
+    by = {"along": percent(max(0.0, along.value)), "across": percent(max(0.0, across.value))}
     if given.treatment == "none":
-        told = "It is left alone, but the finished thing will be washed: it will then shrink by about {by} along."
-        return [("shrink", "spoil", Sentence(told, by=by))]
-    told = "Its swatch shrank by about {by} more in later washes than the length has had: wash it again."
-    return [("shrink", "look", Sentence(told, by=by))]
+        told = (
+            "It is left alone, but the finished thing will be washed: it will then shrink by about {along} along and "
+            "{across} across."
+        )
+        return [("shrink", "spoil", Sentence(told, **by))]
+    told = (
+        "Its swatch shrank by about {along} along and {across} across more in later washes than the length has had: "
+        "wash it again."
+    )
+    return [("shrink", "look", Sentence(told, **by))]
 
 
 def bad_pieces(pieces: list[Piece]) -> list[str]:

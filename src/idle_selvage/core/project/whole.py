@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from dataclasses import replace
 
 from ..wording import Sentence, capital
-from ..working import Figure, Quantity, Step
+from ..working import Figure, Quantity, Step, of
 from .stages import STAGES, Stage
 
 #: From what needs a look first to what needs none.
@@ -41,8 +41,8 @@ def whole_cost(costs: Sequence[tuple[str, Figure | None]]) -> tuple[Figure | Non
     if not known:
         return None, missing
     total = math.fsum(cost.value for _, cost in known)
-    inputs = tuple((name, Quantity(cost.value, "money")) for name, cost in known)
-    step = Step("all cloths", "the sum of what each costs", inputs, Quantity(total, "money"))
+    inputs = tuple((f"“{name}”", Quantity(cost.value, "money")) for name, cost in known)
+    step = Step("all cloths", of("sum", inputs), inputs, Quantity(total, "money"), "what each costs")
     note = f"without {', '.join(missing)}" if missing else ""
     sources = tuple(dict.fromkeys(source for _, cost in known for source in cost.sources))
     return Figure(total, "money", steps=(step,), sources=sources, note=note), missing

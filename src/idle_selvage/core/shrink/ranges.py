@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 from ..cloth.make import Make, blend_text, deciding_kinds
-from ..working import Figure, Source, Step, percent
+from ..working import Figure, Source, Step, of, percent
 from .shrinkage import Direction
 
 PLANNING = Source("from memory", "planning ranges of common practice", "ranges, not promises: wash a swatch")
@@ -62,18 +62,18 @@ def planning_range(kind: str) -> PlanningRange | None:
 def planned_from_range(entry: PlanningRange, direction: Direction) -> Figure:
     """Shrinkage before any swatch: the middle of the planning range, its ends as low and high."""
     low, high = entry.warp if direction == "warp" else entry.weft
-    step = Step(
-        f"{entry.label}, {direction}",
-        "planning range until a swatch is washed",
-        (("from", percent(low)), ("to", percent(high))),
-        percent(high),
+    ends = (("from", percent(low)), ("to", percent(high)))
+    steps = (
+        Step("at least", "from", ends[:1], percent(low), f"{entry.label}, {direction}: planning range until a swatch"),
+        Step("at most", "to", ends[1:], percent(high)),
+        Step("the middle", of("mean", ends), ends, percent((low + high) / 2)),
     )
     return Figure(
         (low + high) / 2,
         "percent",
         low,
         high,
-        (step,),
+        steps,
         (PLANNING,),
         note="a range of common practice, not a measurement",
     )
@@ -101,6 +101,11 @@ def blend_range(make: Make) -> PlanningRange | None:
 
 
 def like_key(make: Make) -> str:
-    """Cloths with the same key are alike for one's own history: same deciding fibre group and kind."""
+    """Cloths with the same key are of one deciding fibre group; see :func:`alike` for all that makes them alike."""
     entry = blend_range(make)
     return entry.kind if entry is not None else ""
+
+
+def alike(one: Make, other: Make) -> bool:
+    """Whether a test of one cloth tells of the other: same deciding fibre group, weave and finish."""
+    return like_key(one) == like_key(other) != "" and (one.weave, one.finish) == (other.weave, other.finish)

@@ -8,15 +8,22 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
+from statistics import stdev
 from typing import Literal
 
+from scipy.special import stdtrit
+
 from ..wording import Sentence
-from ..working import Figure, Source, Step, about, count, length, percent
+from ..working import Figure, Quantity, Source, Step, about, count, length, numbered, of, percent
 
 TM135 = Source("standard", "AATCC TM135, ISO 5077", "dimensional change from marked distances")
 
 
-GUM = Source("common practice", "uniform error of one graduation, k = 2", "how sure a tape reading is")
+GUM = Source(
+    "standard",
+    "GUM, JCGM 100",
+    "a tape’s error is uniform over one graduation, k = 2; scatter by Student’s t; the larger counts",
+)
 
 
 Direction = Literal["warp", "weft"]
@@ -46,15 +53,29 @@ def expanded_uncertainty(before: float, graduation: float, readings: int) -> flo
     return 2.0 * 100.0 / before * math.sqrt(2.0 * graduation**2 / 12.0 / readings)
 
 
+#: How sure the mean of several readings is meant to be, one-sided. [GUM's way]
+SURE = 0.975
+#: From so many readings on their scatter is told by Student's t; two only tell half their difference.
+LEAST_FOR_T = 3
+
+
+def student_t(sure: float, n: int) -> float:
+    """Student's t of ``n`` readings: what the mean's standard error is multiplied by to be sure to ``sure``."""
+    return float(stdtrit(n - 1, sure))
+
+
 def scatter(before: Sequence[float], after: Sequence[float]) -> float | None:
-    """Twice the standard error of the single readings' shrinkages, per cent; None below three readings."""
+    """How far the mean may be off by what the single readings' shrinkages scatter, per cent; None for one reading.
+
+    ``t(0.975, n − 1) × standard deviation ÷ √n`` from three readings on; of two, half their difference.
+    """
     n = len(before)
-    if n < 3:
+    if n < 2:
         return None
     each = [-dimensional_change(b, a) for b, a in zip(before, after, strict=True)]
-    mean = math.fsum(each) / n
-    deviation = math.sqrt(math.fsum((value - mean) ** 2 for value in each) / (n - 1))
-    return 2.0 * deviation / math.sqrt(n)
+    if n < LEAST_FOR_T:
+        return abs(each[0] - each[1]) / 2.0
+    return student_t(SURE, n) * stdev(each) / math.sqrt(n)
 
 
 def divide_not_add(needed: float, shrinkage_percent: float) -> float:
@@ -94,60 +115,72 @@ def swatch_shrinkage(
     """
     check_readings(before, after, direction)
     n = len(before)
-    mean_before = math.fsum(before) / n
-    mean_after = math.fsum(after) / n
-    change = dimensional_change(mean_before, mean_after)
-    shrunk = -change + 0.0
+    befores, afters = (numbered(name, map(length, v)) for name, v in (("before", before), ("after", after)))
+    mean_before, mean_after = math.fsum(before) / n, math.fsum(after) / n
+    shrunk = -dimensional_change(mean_before, mean_after) + 0.0
     tape = expanded_uncertainty(mean_before, graduation, n)
-    spread = scatter(before, after)
-    sure = max(tape, spread) if spread is not None else tape
+    means = (("mean before", length(mean_before)), ("mean after", length(mean_after)))
+    graduated = ("one graduation", length(graduation))
     steps = [
-        Step(
-            f"mean before, {direction}",
-            "sum of readings ÷ n",
-            tuple((f"reading {i}", length(v)) for i, v in enumerate(before, 1)),
-            length(mean_before),
-        ),
-        Step(
-            f"mean after, {direction}",
-            "sum of readings ÷ n",
-            tuple((f"reading {i}", length(v)) for i, v in enumerate(after, 1)),
-            length(mean_after),
-        ),
-        Step(
-            "change",
-            "100 × (after − before) ÷ before",
-            (("before", length(mean_before)), ("after", length(mean_after))),
-            percent(change),
-        ),
+        Step(f"mean before, {direction}", of("mean", befores), befores, length(mean_before)),
+        Step(f"mean after, {direction}", of("mean", afters), afters, length(mean_after)),
+        Step("shrinkage", "(mean before − mean after) ÷ mean before", means, percent(shrunk)),
         Step(
             "sureness of the tape",
-            "2 × 100 ÷ before × √(2 r² ÷ 12 ÷ n)",
-            (("before", length(mean_before)), ("r, one graduation", length(graduation)), ("n", count(n))),
+            "2 × √(2 × one graduation² ÷ 12 ÷ n) ÷ mean before",
+            (means[0], graduated, ("n", count(n))),
             percent(tape),
         ),
     ]
+    spread = scatter(before, after)
+    sure = tape
     if spread is not None:
+        sure = max(tape, spread)
+        steps += _scattered(before, after, spread)
+        both = (("sureness of the tape", percent(tape)), ("scatter", percent(spread)))
+        steps.append(Step("unsure by", of("largest", both), both, percent(sure)))
+    else:
         steps.append(
-            Step("scatter between readings", "2 × standard deviation ÷ √n", (("n", count(n)),), percent(spread))
+            Step("unsure by", "sureness of the tape", (("sureness of the tape", percent(tape)),), percent(sure))
         )
-        steps.append(
-            Step(
-                "taken", "the larger of the two", (("tape", percent(tape)), ("scatter", percent(spread))), percent(sure)
-            )
-        )
-    return Figure(shrunk, "percent", shrunk - sure, shrunk + sure, tuple(steps), (TM135, GUM))
+    ends = (("shrinkage", percent(shrunk)), ("unsure by", percent(sure)))
+    steps.append(Step("at least", "shrinkage − unsure by", ends, percent(shrunk - sure)))
+    steps.append(Step("at most", "shrinkage + unsure by", ends, percent(shrunk + sure)))
+    note = ONE_READING if n == 1 else TWO_READINGS if n == 2 else ""
+    return Figure(shrunk, "percent", shrunk - sure, shrunk + sure, tuple(steps), (TM135, GUM), note)
+
+
+#: What too few readings cannot tell.
+ONE_READING = "one reading cannot tell how the cloth differs from place to place: mark three"
+TWO_READINGS = "two readings hardly tell how the cloth differs from place to place: mark a third"
+
+
+def _scattered(before: Sequence[float], after: Sequence[float], spread: float) -> list[Step]:
+    """The working of the scatter between readings."""
+    n = len(before)
+    each = numbered("shrinkage", (percent(-dimensional_change(b, a)) for b, a in zip(before, after, strict=True)))
+    steps = [
+        Step(name, "(before − after) ÷ before", (("before", length(b)), ("after", length(a))), value)
+        for (name, value), b, a in zip(each, before, after, strict=True)
+    ]
+    if n < LEAST_FOR_T:
+        ends = f"(largest of ({each[0][0]}, {each[1][0]}) − smallest of ({each[0][0]}, {each[1][0]})) ÷ 2"
+        return [*steps, Step("scatter", ends, each, percent(spread), "half their difference")]
+    deviation = percent(stdev([value.value for _, value in each]))
+    t = Quantity(student_t(SURE, n), "ratio")
+    put = (("t", t), ("deviation", deviation), ("n", count(n)))
+    return [
+        *steps,
+        Step("deviation", of("deviation", each), each, deviation),
+        Step("scatter", "t × deviation ÷ √(n)", put, percent(spread), f"Student’s t at {SURE:g} for n readings"),
+    ]
 
 
 def plan_with(shrinkage: Figure) -> Figure:
     """The pessimistic end, ``s + U`` (the top of the range), never below nought."""
-    top = max(0.0, shrinkage.high if shrinkage.high is not None else shrinkage.value)
-    step = Step(
-        "plan with",
-        "shrinkage + how unsure it is, at least 0",
-        (("shrinkage", percent(shrinkage.value)), ("unsure by", percent(top - shrinkage.value))),
-        percent(top),
-    )
+    most = shrinkage.high if shrinkage.high is not None else shrinkage.value
+    top = max(0.0, most)
+    step = Step("plan with", "largest of (at most, 0)", (("at most", percent(most)),), percent(top))
     return Figure(top, "percent", None, None, (*shrinkage.steps, step), shrinkage.sources, shrinkage.note)
 
 

@@ -8,15 +8,16 @@ little; *low*, the other end.
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import cached_property
 
 from ..cloth.make import Make
 from ..cloth.state import AS_BOUGHT, State
 from ..wording import Sentence
-from ..working import Figure, Source, Step, length, percent
+from ..working import Figure, Source, Step, given, length, percent
 from .history import Past
 from .known import Shrinkage, known_shrinkage, nothing_left
+from .programme import Programme
 from .shrinkage import Direction, plan_with
 from .swatch import BOTH_WAYS, Swatch
 
@@ -45,6 +46,8 @@ class ClothStates:
     make: Make = field(default_factory=Make)
     swatch: Swatch = field(default_factory=Swatch)
     past: tuple[Past, ...] = ()
+    #: how the length will be washed, or was; None: not said
+    how: Programme | None = None
 
     @property
     def current(self) -> int:
@@ -65,7 +68,7 @@ class ClothStates:
         """What it has lost in a state since it was bought."""
         if state == 0:
             return _stays(direction)
-        return known_shrinkage(self.make, self.swatch, self.past, direction, state)
+        return known_shrinkage(self.make, self.swatch, self.past, direction, state, self.how)
 
     def coming(self, since: int, state: int, direction: Direction) -> Shrinkage:
         """What it loses from one state to a later one."""
@@ -124,23 +127,29 @@ class ClothStates:
 
     def _in(self, what: str, value: float, since: int, state: int, direction: Direction) -> Figure | None:
         if since == state:
-            step = Step(what, "as measured in this state", (), length(value))
+            step = given(what, length(value), "as measured in this state")
             return Figure(value, "length", steps=(step,), sources=(MEASURED,))
         coming = self.coming(since, state, direction)
         if coming.figure is None or coming.plan is None:
             return None
         figure = coming.figure
-        low, high = value * (1.0 - coming.plan.value / 100.0), value * (1.0 - (figure.low or 0.0) / 100.0)
-        best = value * (1.0 - figure.value / 100.0)
-        told = f"{what} measured {self.states[since].name} × (1 − shrinkage since)"
-        inputs = (("measured", length(value)), ("shrinkage since", percent(figure.value)))
-        steps = (*figure.steps, Step(f"{what}, predicted", told, inputs, length(best)))
+        measured = ("measured", length(value))
+
+        def left(label: str, shrinkage: float) -> tuple[float, Step]:
+            found = value * (1.0 - shrinkage / 100.0)
+            put = (measured, ("shrinkage since", percent(shrinkage)))
+            return found, Step(label, "measured × (1 − shrinkage since)", put, length(found))
+
+        least, at_least = left("at least", coming.plan.value)
+        most, at_most = left("at most", figure.value if figure.low is None else figure.low)
+        best, predicted = left(f"{what}, predicted", figure.value)
+        steps = (*coming.plan.steps, predicted, at_least, at_most)
         note = Sentence("about; measured {state}, not since", state=self.states[since].name)
-        return Figure(best, "length", low, max(high, best), steps, (*figure.sources, PREDICTED), note)
+        return Figure(best, "length", least, max(most, best), steps, (*figure.sources, PREDICTED), note)
 
 
 def _stays(direction: Direction) -> Shrinkage:
-    return nothing_left(direction, "measured as it is", "nothing shrinks before it is cut", (MEASURED,))
+    return nothing_left(direction, "measured as it is: nothing shrinks before it is cut", (MEASURED,))
 
 
 def still_to_come(lost: Shrinkage, all_of_it: Shrinkage, since: int) -> Shrinkage:
@@ -152,20 +161,18 @@ def still_to_come(lost: Shrinkage, all_of_it: Shrinkage, since: int) -> Shrinkag
         return all_of_it
     gone, whole = lost.figure, all_of_it.figure
 
-    def left(all_: float) -> float:
-        return 100.0 * (1.0 - (1.0 - all_ / 100.0) / (1.0 - gone.value / 100.0))
+    def left(label: str, all_: float) -> tuple[float, Step]:
+        value = 100.0 * (1.0 - (1.0 - all_ / 100.0) / (1.0 - gone.value / 100.0))
+        put = (("shrinkage in all", percent(all_)), ("shrinkage so far", percent(gone.value)))
+        return value, Step(label, "1 − (1 − shrinkage in all) ÷ (1 − shrinkage so far)", put, percent(value))
 
-    best = left(whole.value)
-    step = Step(
-        f"still to come {'along' if lost.direction == 'warp' else 'across'}",
-        "1 − (1 − shrinkage in all) ÷ (1 − shrinkage so far)",
-        (("shrinkage in all", percent(whole.value)), ("shrinkage so far", percent(gone.value))),
-        percent(best),
-    )
-    low = best if whole.low is None else min(best, left(whole.low))
-    high = max(best, left(all_of_it.plan.value))
-    figure = Figure(best, "percent", low, high, (*whole.steps, step), whole.sources, whole.note)
-    return Shrinkage(all_of_it.direction, all_of_it.basis, figure, plan_with(figure))
+    along = "along" if lost.direction == "warp" else "across"
+    best, still = left(f"still to come {along}", whole.value)
+    low, at_least = left("at least", whole.value if whole.low is None else whole.low)
+    high, at_most = left("at most", all_of_it.plan.value)
+    steps = (*all_of_it.plan.steps, still, at_least, at_most)
+    figure = Figure(best, "percent", min(best, low), max(best, high), steps, whole.sources, whole.note)
+    return replace(all_of_it, figure=figure, plan=plan_with(figure))
 
 
 def states_of(states: Sequence[State]) -> tuple[State, ...]:

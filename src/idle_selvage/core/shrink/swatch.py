@@ -9,6 +9,7 @@ from typing import Literal
 
 from ..wording import Sentence
 from ..working import Figure, Source, Step, about, length, percent
+from .programme import Programme
 from .shrinkage import (
     LEAST_MARK_MM,
     BadReadings,
@@ -17,6 +18,7 @@ from .shrinkage import (
     dimensional_change,
     expanded_uncertainty,
     least_swatch,
+    scatter,
     swatch_shrinkage,
 )
 
@@ -43,12 +45,14 @@ RestVerdict = Literal["unwashed", "once", "again", "stable", "unsure"]
 
 @dataclass(frozen=True)
 class Swatch:
-    """Marked distances in millimetres, the tape's graduation, and the two diagonals before and after each wash."""
+    """Marked distances in millimetres, the tape's graduation, and the two diagonals before and after each wash.
+    ``how`` it was washed and dried; None where that is not written down."""
 
     warp: tuple[Row, ...] = ()
     weft: tuple[Row, ...] = ()
     graduation: float = 1.0
     diagonals: tuple[tuple[float, float] | None, ...] = ()
+    how: Programme | None = None
 
     def rows(self, direction: Direction) -> tuple[Row, ...]:
         return self.warp if direction == "warp" else self.weft
@@ -126,7 +130,7 @@ def skew_of(swatch: Swatch, wash: int) -> Figure | None:
     value = skew_from_diagonals(ac, bd)
     step = Step(
         "skew",
-        "100 × 2 (AC − BD) ÷ (AC + BD)",
+        "2 × (AC − BD) ÷ (AC + BD)",
         (("AC", length(ac)), ("BD", length(bd))),
         percent(value),
     )
@@ -148,36 +152,70 @@ def corners(
     return ((0.0, 0.0), (along, 0.0), (along + shift, high), (shift, high))
 
 
+_NTH = ("first", "second", "third", "fourth", "fifth", "sixth", "seventh", "eighth")
+
+
 def verdict(swatch: Swatch, kind: str = "") -> tuple[RestVerdict, str]:
-    """Whether the cloth has come to rest, and the sentence that says so."""
-    found = [c for c in cycles(swatch) if c.warp is not None and c.weft is not None]
-    if not found:
+    """Whether the cloth has come to rest, and the sentence that says so.
+
+    A wash is told of only where it was measured and the one before it too, and its change only where the swatch and
+    its tape can tell it.
+    """
+    every = cycles(swatch)
+    if not any(c.warp is not None and c.weft is not None for c in every):
         return "unwashed", "Wash the swatch as the garment will be washed, and measure it again."
-    last = found[-1]
-    most = max(last.warp_added or 0.0, last.weft_added or 0.0)
-    name = ("first", "second", "third", "fourth", "fifth", "sixth", "seventh", "eighth")[last.wash - 1]
-    if abs(last.warp_added or 0.0) < AT_REST and abs(last.weft_added or 0.0) < AT_REST:
-        fine = max(_sure(swatch, "warp"), _sure(swatch, "weft"))
-        if fine > 2 * AT_REST:
+    last = every[-1]
+    name = _NTH[last.wash - 1]
+    one, other = last.warp_added, last.weft_added
+    if one is None or other is None:
+        return _half_known(last, name)
+    most, unsure = max(one, other), max(sure_of(swatch, way, last.wash) for way in BOTH_WAYS)
+    if abs(one) < AT_REST and abs(other) < AT_REST:
+        if unsure >= AT_REST:
             return "unsure", (
-                f"The {name} wash added less than {AT_REST:g} %, but this swatch and tape cannot tell {AT_REST:g} %. "
-                "Measure a larger one."
+                f"The {name} wash seems to have added less than {AT_REST:g} %, but this swatch and tape tell it only "
+                f"to ± {unsure:.1f} %. Measure a larger one."
             )
         return "stable", f"At rest: the {name} wash added less than {AT_REST:g} % both ways."
+    if most < AT_REST:
+        return "again", f"The {name} wash let it grow: look at the readings, press it, and measure again."
+    if most <= unsure and last.wash > 1:
+        return "unsure", (
+            f"The {name} wash seems to have taken {most:.1f} % more, but this swatch and tape tell it only to "
+            f"± {unsure:.1f} %. Measure a larger one."
+        )
     if last.wash == 1 and kind not in WASH_TWICE:
         return "once", (
-            f"One wash took {most:.1f} %. For most cloth that is all; a second wash of the swatch would prove it."
+            f"One wash took {most:.1f} %. Whether that is all, only a second wash of the swatch can tell: for most "
+            "cloth it is."
         )
-    if most < 0:
-        return "again", f"The {name} wash let it grow: look at the readings, press it, and measure again."
     return "again", f"The {name} wash still took {most:.1f} %: wash once more."
 
 
-def _sure(swatch: Swatch, direction: Direction) -> float:
-    pairs = swatch.pairs(direction)
+def _half_known(last: Cycle, name: str) -> tuple[RestVerdict, str]:
+    """The verdict where the last wash's own change is not known in both directions."""
+    measured = [added for added in (last.warp_added, last.weft_added) if added is not None]
+    if measured and max(measured) >= AT_REST:
+        return "again", f"The {name} wash still took {max(measured):.1f} %: wash once more."
+    if last.warp is None or last.weft is None:
+        way = "warp" if last.warp is None else "weft"
+        return "unsure", f"Measure along the {way} after the {name} wash too: what it added there is not known."
+    before = _NTH[last.wash - 2]
+    return "unsure", (
+        f"Not every distance was measured after the {before} wash, so what the {name} one added is not known. Wash "
+        "once more and measure after it."
+    )
+
+
+def sure_of(swatch: Swatch, direction: Direction, wash: int) -> float:
+    """How unsure the change of one wash is, by the tape and by the readings' scatter, per cent; nought where it was not
+    measured."""
+    pairs = swatch.pairs(direction, wash, wash - 1)
     if not pairs:
         return 0.0
-    return expanded_uncertainty(math.fsum(b for b, _ in pairs) / len(pairs), swatch.graduation, len(pairs))
+    before, after = [b for b, _ in pairs], [a for _, a in pairs]
+    tape = expanded_uncertainty(math.fsum(before) / len(before), swatch.graduation, len(pairs))
+    return max(tape, scatter(before, after) or 0.0)
 
 
 def at_rest_unless(swatch: Swatch, kind: str) -> str:

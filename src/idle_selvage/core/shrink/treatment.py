@@ -12,12 +12,11 @@ from typing import Literal
 
 from ..cloth.dye import Dye, alone
 from ..cloth.make import Make, deciding_kinds
+from .programme import HEAT_OF_DRYING, Cycle, Dry, Programme
 from .ranges import planning_range
 from .swatch import AT_REST
 
 School = Literal["mirror", "harder", "soak", "leave", "fit"]
-Cycle = Literal["hand", "gentle", "normal", "hot", "soak", "steam", "none"]
-Dry = Literal["line", "flat", "tumble-low", "tumble-warm", "tumble-short", "none"]
 
 WASHES: dict[str, str] = {
     "cold-hand": "Wash by hand in cold water",
@@ -74,22 +73,9 @@ _CYCLE: dict[str, tuple[int, Cycle]] = {
 #: Water from this temperature on scalds at once, °C; and a wet length from so many metres on is heavy. From memory.
 SCALDS_C = 60
 HEAVY_METRES = 3.0
+#: No hotter than this is soaked, °C. Common practice, from memory.
+SOAKS_C = 40
 LABEL_FIRST = "The care label and the machine maker's limits come before this advice."
-
-
-@dataclass(frozen=True)
-class Programme:
-    """What is done with a length of cloth. ``wash`` is a key of WASHES, or ``soak``; ``""`` when it stays dry."""
-
-    wash: str
-    temperature: int
-    cycle: Cycle
-    dry: Dry
-    press: bool
-
-    @property
-    def wet(self) -> bool:
-        return self.cycle not in ("none", "steam")
 
 
 @dataclass(frozen=True)
@@ -151,7 +137,7 @@ def programme(wash: str, dry: str, school: School, facts: TreatmentFacts) -> tup
         key = _WASH_ORDER[limit]
     temperature, cycle = _CYCLE[key]
     if school == "soak":
-        temperature, cycle = min(temperature, 40), "soak"
+        temperature, cycle = min(temperature, SOAKS_C), "soak"
     dried: Dry = dry if dry in ("line", "flat", "tumble-low", "tumble-warm") else "line"  # type: ignore[assignment]
     dried, why = _dry(dried, kinds)
     if why:
@@ -327,3 +313,34 @@ def treatment_facts(make: Make, dye: Dye, in_hand: float | None) -> TreatmentFac
     """What decides how a cloth is treated; ``in_hand`` is its length, mm."""
     metres = in_hand / 1000.0 if in_hand else None
     return TreatmentFacts(deciding_kinds(make), dye, make.weave == "sequin", metres)
+
+
+#: How a swatch may have been washed, as it is told: what a garment may be, and a soak or steam.
+SWATCH_WASHES: dict[str, str] = {
+    **{key: told for key, told in WASHES.items() if key in _WASH_ORDER},
+    "soak": "Soak only, warm",
+    "steam": "Steam all over",
+}
+
+
+SWATCH_DRIES: dict[str, str] = {
+    **{key: told for key, told in DRIES.items() if told},
+    "tumble-short": "tumble 10 minutes, then dry flat",
+}
+
+
+def swatch_programme(wash: str, dry: str) -> Programme:
+    """What a swatch went through, by the keys of SWATCH_WASHES and DRIES. Raises KeyError for another."""
+    if wash == "steam":
+        return Programme("", 0, "steam", "none")
+    dried: Dry = dry if dry in HEAT_OF_DRYING else "line"
+    if wash == "soak":
+        return Programme("soak", SOAKS_C, "soak", dried)
+    return Programme(wash, *_CYCLE[wash], dried)
+
+
+def finished(wash: str, dry: str, facts: TreatmentFacts) -> Programme | None:
+    """What the finished garment will go through, as its fibres allow; None where it meets neither water nor steam."""
+    if wash == "never":
+        return None
+    return programme(wash, dry, "leave" if wash == "dry-clean" else "mirror", facts)[0]

@@ -9,7 +9,7 @@ from typing import Literal
 from ..cloth.bars import BarPattern
 from ..cloth.make import NO_GRAIN, PILE, Make
 from ..wording import Sentence
-from ..working import Figure, Source, Step, about, length
+from ..working import Figure, Source, Step, about, given, length, numbered, of
 
 EdgeWay = Literal["tear", "thread", "bar", "shears", "square"]
 
@@ -162,23 +162,45 @@ def edge_cost(readings: Sequence[float], way: EdgeWay) -> Figure:
     """
     method = METHODS[way]
     if not readings:
-        step = Step("this end", "as is usual for the way it is made", (), length(method.loss))
+        step = given("this end", length(method.loss), "as is usual for the way it is made")
         return Figure(method.loss, "length", steps=(step,), sources=(LEVEL,), note="not measured yet")
     uneven = max(readings) - min(readings)
     total = uneven + CLEAN_MM[way]
-    put = (("longest", length(max(readings))), ("shortest", length(min(readings))))
+    put = numbered("reading", map(length, readings))
     steps = (
-        Step("unevenness", "longest − shortest reading", put, length(uneven)),
+        Step("unevenness", f"{of('largest', put)} − {of('smallest', put)}", put, length(uneven)),
         Step(
             "this end",
-            "unevenness + what the way itself takes",
-            (("unevenness", length(uneven)), (method.name, length(CLEAN_MM[way]))),
+            "unevenness + the way",
+            (("unevenness", length(uneven)), ("the way", length(CLEAN_MM[way]))),
             length(total),
+            method.name,
         ),
     )
-    return Figure(total, "length", steps=steps, sources=(LEVEL,))
+    return Figure(total, "length", steps=steps, sources=(LEVEL, CLEAN))
 
 
+def other_end_cost(way: EdgeWay) -> Figure:
+    """What the end that was not measured loses: what is usual for the way it is made, mm."""
+    method = METHODS[way]
+    step = given("the other end", length(method.loss), f"as is usual to {method.name}")
+    return Figure(method.loss, "length", steps=(step,), sources=(CLEAN,))
+
+
+def both_ends(readings: Sequence[float], way: EdgeWay, cut_off: float) -> Figure:
+    """What both ends lose, mm: this one, what is cut off further in, and the other."""
+    this, other = edge_cost(readings, way), other_end_cost(way)
+    put = (
+        ("this end", length(this.value)),
+        ("cut off further in", length(cut_off)),
+        ("the other end", length(other.value)),
+    )
+    total = this.value + cut_off + other.value
+    step = Step("both ends", "this end + cut off further in + the other end", put, length(total))
+    return Figure(total, "length", steps=(*this.steps, *other.steps, step), sources=(*this.sources, *other.sources))
+
+
+CLEAN = Source("from memory", "what each way of making an edge takes", "within the usual 5 cm (2 in) an end")
 #: What each way takes beyond the unevenness, mm: a torn edge ripples, a drawn thread does not. From memory.
 CLEAN_MM: dict[EdgeWay, float] = {"tear": 20.0, "thread": 10.0, "bar": 5.0, "shears": 10.0, "square": 5.0}
 
@@ -213,4 +235,4 @@ def settled_ends(readings: Sequence[float], way: EdgeWay, cut_off: float) -> End
     """What both ends lose once the edge was read: this end's unevenness and what is cut off further in, and the usual
     loss of the way at the other."""
     tested = edge_cost(readings, way).value + cut_off
-    return Ends(tested + METHODS[way].loss, tested)
+    return Ends(both_ends(readings, way, cut_off).value, tested)

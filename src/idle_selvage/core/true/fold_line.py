@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ..wording import Sentence
-from ..working import about, length
+from ..working import Figure, Source, Step, about, length, numbered, of
 
 #: A spread up to this is good. Common practice, no source.
 GOOD_SPREAD_MM = 2.0
@@ -35,6 +35,8 @@ class FoldMove:
 
     along: float
     by: float
+    #: the same with its working
+    figure: Figure
 
 
 @dataclass(frozen=True)
@@ -46,6 +48,12 @@ class FoldLine:
     moves: tuple[FoldMove, ...]
     good: bool
     enough: bool
+    #: spread and mean with their working
+    spread_figure: Figure
+    mean_figure: Figure
+
+
+FOLDED = Source("common practice", "the fold is on grain when it is equally far from the selvage all along")
 
 
 def fold_line(stations: Sequence[FoldReading]) -> FoldLine | None:
@@ -53,12 +61,28 @@ def fold_line(stations: Sequence[FoldReading]) -> FoldLine | None:
     if not stations:
         return None
     distances = [s.distance for s in stations]
+    put = numbered("distance", map(length, distances))
     mean = math.fsum(distances) / len(distances)
     spread = max(distances) - min(distances)
     good = spread <= GOOD_SPREAD_MM + 1e-9
-    moves = () if good else tuple(FoldMove(s.along, mean - s.distance) for s in sorted(stations, key=lambda s: s.along))
+    averaged = Step("mean", of("mean", put), put, length(mean))
+    apart = Step("spread", f"{of('largest', put)} − {of('smallest', put)}", put, length(spread))
+
+    def move(station: FoldReading) -> FoldMove:
+        by = mean - station.distance
+        both = (("mean", length(mean)), ("distance here", length(station.distance)))
+        step = Step("move", "mean − distance here", both, length(by))
+        return FoldMove(station.along, by, Figure(by, "length", steps=(averaged, step), sources=(FOLDED,)))
+
+    moves = () if good else tuple(move(s) for s in sorted(stations, key=lambda s: s.along))
     return FoldLine(
-        spread, mean, tuple(m for m in moves if abs(m.by) >= LEAST_MOVE_MM), good, len(stations) >= LEAST_STATIONS
+        spread,
+        mean,
+        tuple(m for m in moves if abs(m.by) >= LEAST_MOVE_MM),
+        good,
+        len(stations) >= LEAST_STATIONS,
+        Figure(spread, "length", steps=(apart,), sources=(FOLDED,)),
+        Figure(mean, "length", steps=(averaged,), sources=(FOLDED,)),
     )
 
 

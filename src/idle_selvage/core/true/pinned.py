@@ -6,7 +6,7 @@ import math
 from dataclasses import dataclass
 
 from ..wording import Sentence
-from ..working import Figure, Quantity, Step, about, length
+from ..working import Figure, Quantity, Source, Step, about, length
 
 
 def tilt(first: float, second: float, arrow_length: float) -> float:
@@ -14,6 +14,7 @@ def tilt(first: float, second: float, arrow_length: float) -> float:
     return math.degrees(math.atan2(second - first, arrow_length))
 
 
+PINNED = Source("common practice", "measured from both ends of the arrow", "only their difference counts")
 #: Two distances that differ by no more than this are equal, mm. Common practice, no source.
 ON_GRAIN_MM = 2.0
 
@@ -39,13 +40,20 @@ def check_grain(measured: tuple[float, float], wanted: tuple[float, float], arro
         raise ValueError("An arrow without a length says nothing.")
     off = (measured[1] - measured[0]) - (wanted[1] - wanted[0])
     found = tilt(measured[0], measured[0] + off, arrow)
-    put = (
-        ("read at the tail", length(measured[0])),
-        ("read at the head", length(measured[1])),
-        ("arrow", length(arrow)),
+    read = (("read at the head", length(measured[1])), ("read at the tail", length(measured[0])))
+    lay = (("the lay’s at the head", length(wanted[1])), ("the lay’s at the tail", length(wanted[0])))
+    formula = "(read at the head − read at the tail) − (the lay’s at the head − the lay’s at the tail)"
+    steps = (
+        Step("off by", formula, (*read, *lay), length(off)),
+        Step(
+            "tilt",
+            "atan(off by ÷ arrow)",
+            (("off by", length(off)), ("arrow", length(arrow))),
+            Quantity(found, "angle"),
+        ),
     )
-    step = Step("tilt", "atan(difference ÷ arrow)", put, Quantity(found, "angle"))
-    return GrainCheck(found, 0.0 - off, abs(off) <= ON_GRAIN_MM, Figure(found, "angle", steps=(step,)))
+    figure = Figure(found, "angle", steps=steps, sources=(PINNED,))
+    return GrainCheck(found, 0.0 - off, abs(off) <= ON_GRAIN_MM, figure)
 
 
 def told(check: GrainCheck | None, edge: str) -> Sentence:

@@ -70,15 +70,23 @@ def read_test(test: FoldTest, width: float, bands: tuple[float, float, float] = 
     check_bands(bands)
     d = abs(test.offset)
     skew, angle, bow = skew_percent(d, width), skew_angle(d, width), 100.0 * test.bow / width
-    put = (("apart d", length(d)), ("width W", length(width)))
+    put = (("d", length(d)), ("W", length(width)))
     side = side_of(test.offset)
     return Slant(
-        _figure(skew, "percent", Step("skew", "100 × d ÷ W", put, percent(skew))),
-        _figure(angle, "angle", Step("angle", "atan(d ÷ W)", put, Quantity(angle, "angle"))),
+        _figure(skew, "percent", Step("skew", "d ÷ W", put, percent(skew), "d apart over the width W")),
+        _figure(
+            angle, "angle", Step("angle", "atan(d ÷ W)", put, Quantity(angle, "angle"), "d apart over the width W")
+        ),
         _figure(
             bow,
             "percent",
-            Step("bow", "100 × depth ÷ W", (("depth", length(test.bow)), ("width W", length(width))), percent(bow)),
+            Step(
+                "bow",
+                "depth ÷ W",
+                (("depth", length(test.bow)), ("W", length(width))),
+                percent(bow),
+                "over the width W",
+            ),
         ),
         band_of(max(d, test.bow), bands),
         side,

@@ -37,6 +37,10 @@ class Twist:
     meets: bool | None = None
 
 
+#: What the letters of the formula stand for.
+TALL = "height H of the piece, slant a of the weft"
+
+
 def twist_of(
     name: str, outline: Outline, grain: Grain, angle: float, *, on_fold: bool = False, bars: bool = False
 ) -> Twist:
@@ -51,7 +55,7 @@ def twist_of(
     width = (max(ys) - min(ys)) * (2 if on_fold else 1)
     slope = math.tan(math.radians(abs(angle)))
     twist, drift = height * slope, width * slope
-    put = (("slant a", Quantity(abs(angle), "angle")),)
+    put = (("a", Quantity(abs(angle), "angle")),)
     verdict: TwistVerdict = "harmless" if twist <= SEEN_MM else "visible" if twist <= HANGS_MM else "will not hang"
     told, meets = "", None
     if bars and grain in ("lengthwise", "any"):
@@ -67,13 +71,13 @@ def twist_of(
         Figure(
             twist,
             "length",
-            steps=(Step("twist at the hem", "H × tan a", (("height H", length(height)), *put), length(twist)),),
+            steps=(Step("twist at the hem", "H × tan(a)", (("H", length(height)), *put), length(twist), TALL),),
             sources=(TWIST,),
         ),
         Figure(
             drift,
             "length",
-            steps=(Step("a bar climbs", "width × tan a", (("width", length(width)), *put), length(drift)),),
+            steps=(Step("a bar climbs", "width × tan(a)", (("width", length(width)), *put), length(drift), "slant a"),),
             sources=(TWIST,),
         ),
         verdict,

@@ -12,7 +12,8 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from ..cloth.dye import Dye, all_share, alone
-from ..shrink.treatment import Programme
+from ..shrink.programme import Programme
+from ..working import Figure, Inputs, Quantity, Source, Step, length, numbered, of
 
 Bound = Literal["whole", "ends", "start", "none"]
 Machine = Literal["washer", "basin", "dryer", "line", "flat", "board", "rest"]
@@ -47,6 +48,8 @@ USUAL_MASS = 200.0
 MOST_FILLED = 0.5
 #: What a washer at home takes, kg, from the smallest to the largest. From memory.
 WASHERS_KG = (1.0, 30.0)
+#: Times are planned in steps of so many minutes.
+STEP_MIN = 5
 #: So many of the last times are learned from.
 LAST_TIMES = 5
 
@@ -65,9 +68,41 @@ class Batch:
     napped: bool = False
 
     @property
+    def weighed(self) -> Figure:
+        """Dry weight of the length, grams."""
+        return weighed(self.length, self.width, self.mass)
+
+    @property
     def kilograms(self) -> float:
         """Dry weight of the length."""
-        return self.length / 1000.0 * self.width / 1000.0 * (self.mass or USUAL_MASS) / 1000.0
+        return self.weighed.value / 1000.0
+
+
+WEIGHT = Source("your own log", "the cloth’s weight as you gave it")
+WEIGHT_GUESSED = Source("from memory", "a cloth whose weight is not known", f"reckoned as {USUAL_MASS:g} g/m²")
+
+
+def weighed(long: float, wide: float, mass: float | None) -> Figure:
+    """Dry weight in grams of a length, mm, of cloth of ``mass`` g/m² (None: not given, and reckoned as usual cloth)."""
+    each = mass or USUAL_MASS
+    value = long / 1000.0 * wide / 1000.0 * each
+    put = (("length", length(long)), ("width", length(wide)), ("weight", Quantity(each, "weight")))
+    step = Step("dry weight", "length × width × weight", put, Quantity(value, "mass"))
+    note = "" if mass else f"its weight was not given: reckoned as {USUAL_MASS:g} g/m²"
+    return Figure(value, "mass", steps=(step,), sources=(WEIGHT if mass else WEIGHT_GUESSED,), note=note)
+
+
+def weight_of(each: Sequence[Figure]) -> Figure:
+    """What several lengths weigh together, grams."""
+    if len(each) == 1:
+        return each[0]
+    put = numbered("cloth", (one.quantity for one in each))
+    total = math.fsum(one.value for one in each)
+    step = Step("dry weight", of("sum", put), put, Quantity(total, "mass"))
+    steps = tuple(step_ for one in each for step_ in one.steps)
+    notes = dict.fromkeys(one.note for one in each if one.note)
+    sources = tuple(dict.fromkeys(source for one in each for source in one.sources))
+    return Figure(total, "mass", steps=(*steps, step), sources=sources, note="; ".join(notes))
 
 
 @dataclass(frozen=True)
@@ -83,6 +118,27 @@ class LoadStep:
     minutes: int
     bound: Bound
     learn: str
+    #: the time of one, how many times that, and whether it was learned
+    each: float = 0.0
+    times: float = 1.0
+    own: bool = False
+
+
+TIMES = Source("from memory", "usual times at home", "your own replace them as they are timed")
+OWN_TIMES = Source("your own log", "the median of your last times")
+
+
+def minutes_of(each: float, times: float, per_metre: bool, own: bool) -> Figure:
+    """How long a step takes, minutes: the time of one (or of a metre) so many times, up to the next five."""
+    value = max(STEP_MIN, math.ceil(each * times / STEP_MIN) * STEP_MIN)
+    if per_metre:
+        put: Inputs = (("time of a metre", Quantity(each, "pace")), ("cloth", length(times * 1000.0)))
+        formula = "largest of (time of a metre × cloth rounded up to step, step)"
+    else:
+        put, formula = (("time", Quantity(each, "minutes")),), "largest of (time rounded up to step, step)"
+    put = (*put, ("step", Quantity(float(STEP_MIN), "minutes")))
+    step = Step("planned", formula, put, Quantity(value, "minutes"))
+    return Figure(value, "minutes", steps=(step,), sources=(OWN_TIMES if own else TIMES,))
 
 
 @dataclass(frozen=True)
@@ -130,7 +186,7 @@ def _lonely(batch: Batch) -> str:
 
 
 def _load(held: list[Batch], room: float, learned: Mapping[str, float]) -> Load:
-    weight = sum(b.kilograms for b in held)
+    weight = weight_of([b.weighed for b in held]).value / 1000.0
     first = held[0]
     why = _lonely(first)
     if why:
@@ -150,8 +206,10 @@ def load_steps(held: Sequence[Batch], learned: Mapping[str, float]) -> tuple[Loa
     heaviest = max((b.mass or USUAL_MASS) for b in held)
 
     def step(what: str, machine: Machine, usual: float, bound: Bound, learn: str, times: float = 1.0) -> LoadStep:
-        minutes = learned.get(learn, usual) * times
-        return LoadStep(what, machine, max(5, math.ceil(minutes / 5) * 5), bound, learn)
+        each = learned.get(learn, usual)
+        own = learn in learned
+        planned = minutes_of(each, times, learn in PER_METRE, own)
+        return LoadStep(what, machine, int(planned.value), bound, learn, each, times, own)
 
     rest = step("rest flat", "rest", MINUTES["rest"], "none", "rest")
     if plan.cycle == "steam":

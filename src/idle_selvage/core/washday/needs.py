@@ -26,6 +26,6 @@ def needs_treatment(washes: Sequence[WashDone]) -> bool:
     return not done or (done[-1].grade is not None and done[-1].grade < CLEAN)
 
 
-def napped(make: Make) -> bool:
-    """Whether its pile wants the water to itself."""
-    return make.weave in PILE
+def napped(make: Make, direction: str = "none") -> bool:
+    """Whether its pile wants the water to itself: by its weave, or because it was said to have a nap or a stroke."""
+    return make.weave in PILE or direction in ("nap", "stroke")

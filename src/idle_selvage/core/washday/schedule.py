@@ -11,10 +11,10 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from .loads import Load, LoadStep
+from .loads import STEP_MIN, Load, LoadStep
 
 #: Times are planned in steps of so many minutes.
-GRAIN = 5
+GRAIN = STEP_MIN
 DAY = 24 * 60
 MOST_DAYS = 21
 #: Wet cloth waits no longer than this for its drying, minutes: it creases, and mildews. Common practice, no source.
@@ -29,6 +29,8 @@ LEAST_WAKING = 180
 GRACE = 5
 MOST_TASKS = 80
 LEAST_HOUR = 60
+#: More grains than all cloths of one plan can lie wet together.
+MOST_WAITS = MOST_TASKS * MOST_WET_WAIT // GRAIN + 1
 DRYING_PLACES = ("dryer", "line", "flat")
 
 
@@ -173,7 +175,14 @@ def _solve(
     for start in starts.values():
         if not isinstance(start, int):
             model.add_hint(start, solver.value(start))
-    model.minimize(cp_model.LinearExpr.sum([ends[i, j] for i, j in last.items()]))
+    # of equal ends, the one that lets least wet cloth lie: a wash begins so late that its drying place is free
+    waits = [
+        starts[i, j] - ends[i, j - 1]
+        for i, j, step in tasks
+        if j > 0 and step.machine in DRYING_PLACES and (i, j) not in begun and (i, j - 1) not in begun
+    ]
+    ready = cp_model.LinearExpr.sum([ends[i, j] for i, j in last.items()])
+    model.minimize(ready * MOST_WAITS + cp_model.LinearExpr.sum(waits) if waits else ready)
     solver = _solver(TIDY_WORK)
     if solver.solve(model) in (cp_model.OPTIMAL, cp_model.FEASIBLE):
         slots = _slots(solver, tasks, starts, ends)

@@ -45,8 +45,8 @@ def change_envelope(session: Session, use: models.ClothUse, given: Mapping[str, 
     note(session, use, "buy", "envelope-changed", before=before, after=given)
 
 
-def read(session: Session, now: Standing) -> EnvelopeStanding:
-    """The envelope's chart, and what it says."""
+def read(session: Session, now: Standing, give: float) -> EnvelopeStanding:
+    """The envelope's chart, and what it says; ``give``: how near a body is to a size that counts as it, mm."""
     kept = buy_sheet.sheet(session, now.use.id).envelope
     typed = {**_EMPTY, **{k: v for k, v in kept.items() if v is not None}}
     views, states = typed["views"], now.cloth.states
@@ -62,7 +62,10 @@ def read(session: Session, now: Standing) -> EnvelopeStanding:
         typed["fit"],
         typed["size"],
         typed["sleeves_in_one"],
+        give,
     )
-    reading = read_envelope(envelope, width, one_way=cloths.as_cloth(now.cloth.row).one_way)
-    bought = now.tally.purchase
-    return EnvelopeStanding(typed, reading, compared(reading.answer, bought.before if bought is not None else None))
+    one_way, shrinkage = cloths.as_cloth(now.cloth.row).one_way, now.tally.warp_taken.plan
+    reading = read_envelope(envelope, width, one_way=one_way, shrinkage=shrinkage)
+    bought, asked = now.tally.purchase, reading.washed or reading.answer
+    said = compared(None if asked is None else asked.value, bought.before if bought is not None else None)
+    return EnvelopeStanding(typed, reading, said)

@@ -18,6 +18,7 @@ from ...store.errors import NotFound
 from ..log import note
 from ..refused import Refused
 from ..standing import GarmentStanding, Standing
+from . import strips
 
 MOST_ITEMS = 100
 DONE = "none: it is pre-treated"
@@ -70,7 +71,7 @@ def read_list(session: Session, now: GarmentStanding) -> tuple[Item, ...]:
     """Everything that must be in the house before the first cut: every cloth, thread, and what was put on it by
     hand."""
     garment = now.rows.project.id
-    items = [*(_cloth(one) for one in now.uses), _thread(now)]
+    items = [*(_cloth(one) for one in now.uses), *_strips(session, now), _thread(now)]
     for row in item.items(session, garment):
         label, pretreat = PRETREAT[row.kind]
         items.append(Item(item.line_of(row), row.kind, label, row.name, row.amount, pretreat, own=True))
@@ -90,6 +91,23 @@ def _cloth(now: Standing) -> Item:
     name = row.name or ("the cloth" if now.role == "main" else "without a name")
     figure = bought.to_buy if bought is not None else None
     return Item(f"use-{now.use.id}", kind, label, name, amount, _treated(now), row.ground, figure=figure)
+
+
+def _strips(session: Session, now: GarmentStanding) -> list[Item]:
+    """Strips and tape that were worked out for its cloths: whether their cloth is in what is bought."""
+    out = []
+    for one in now.uses:
+        found = strips.read(session, one)
+        worked = ([found.ways[0].key] if found.ways else []) + (["tape"] if found.tape is not None else [])
+        for what in worked:
+            there = [key for key in found.pieces if (key == "tape") == (what == "tape")]
+            of = one.cloth.row.name or "the cloth"
+            amount = f"cut from {of}, bought with it" if there else f"not in what is bought of {of} yet"
+            todo = "washed with its cloth" if there else "make them pieces, under Strips: they are then laid and bought"
+            name = "bias tape" if what == "tape" else "gathered strips"
+            out.append(Item(f"strips-{one.use.id}-{'tape' if what == 'tape' else 'ruffle'}", "trim", "strips", name,
+                            amount, todo, one.cloth.row.ground))  # fmt: skip
+    return out
 
 
 def _treated(now: Standing) -> str:

@@ -19,12 +19,18 @@ from ...core.buy.offers import (
     weigh,
 )
 from ...core.buy.order import per_metre
+from ...core.cloth.make import FIBRES, Make
 from ...core.cloth.margins import both_margins
 from ...core.lay.problem import Problem, fingerprint, pieces_area, too_wide_sentences
 from ...core.plan.outline import BadPiece
+from ...core.shrink.known import known_shrinkage
+from ...core.shrink.ranges import alike
+from ...core.shrink.shrinkage import Direction
 from ...core.shrink.states import Move
+from ...core.shrink.swatch import BOTH_WAYS, Swatch
 from ...core.wording import joined, sentence_of
-from ...core.working import Figure
+from ...core.working import Figure, Source, percent
+from ...core.working import given as as_told
 from ...standins.shop import PriceList
 from ...store import cloth as cloths
 from ...store import models, trial
@@ -101,6 +107,9 @@ def read_offers(session: Session, now: Standing) -> OffersStanding:
     return OffersStanding(marked, tuple(TrialRequest(one.problem) for one in asked if one.problem is not None))
 
 
+UNKNOWN_MAKE = "Say what it is made of, or give its shrinkages: how much it shrinks is not known."
+
+
 @dataclass(frozen=True)
 class _Asked:
     row: models.Offer
@@ -113,7 +122,7 @@ def _asked(now: Standing, row: models.Offer) -> _Asked:
     """The lay on an offered width, or why there can be none."""
     offered = _offered(now, row)
     if offered is None:
-        return _Asked(row, None, None, now.tally.warp.missing or now.tally.weft.missing)
+        return _Asked(row, None, None, UNKNOWN_MAKE)
     width = usable(offered)
     if width <= NO_WIDTH_MM:
         return _Asked(row, offered, None, "Nothing is left of its width after washing and margins.")
@@ -134,18 +143,44 @@ def _asked(now: Standing, row: models.Offer) -> _Asked:
 
 
 def _offered(now: Standing, row: models.Offer) -> OfferedCloth | None:
-    """The core's offer, with the garment's own shrinkage where it has none; None while that is not known."""
-    found = now.tally
-    warp, weft = found.warp_taken.plan, found.weft_taken.plan
-    if now.cutting.treatment in ("coming", "done"):
-        # a length still to be bought was not treated, even if the one in hand was
-        warp, weft = found.warp.plan, found.weft.plan
-        warp = Figure(row.warp, "percent", note="as given with the offer") if row.warp is not None else warp
-        weft = Figure(row.weft, "percent", note="as given with the offer") if row.weft is not None else weft
+    """The core's offer, with the shrinkages given with it, or those of what it is made of; None while they are not
+    known."""
+    plans = [_planned(now, row, way) for way in BOTH_WAYS]
+    warp, weft = plans
     if warp is None or weft is None:
         return None
     price = per_metre(row.price, row.price_unit)
     return OfferedCloth(row.width, warp, weft, row.margin, price, row.step, row.least, row.stock)
+
+
+def _planned(now: Standing, row: models.Offer, way: Direction) -> Figure | None:
+    """What a length of it loses before it is cut: this garment's own swatch only tells of the same cloth."""
+    found = now.tally
+    taken, whole = (found.warp_taken, found.warp) if way == "warp" else (found.weft_taken, found.weft)
+    if now.cutting.treatment not in ("coming", "done"):
+        return taken.plan
+    typed = row.warp if way == "warp" else row.weft
+    if typed is not None:
+        step = as_told("shrinkage", percent(typed), "as given with the offer")
+        return Figure(typed, "percent", steps=(step,), sources=(WITH_OFFER,), note="as given with the offer")
+    if row.same:
+        # a length still to be bought was not treated, even if the one in hand was
+        return whole.plan
+    own, made = now.cloth.make, make_of(now, row)
+    past = now.cloth.rows.past if alike(own, made) else ()
+    return known_shrinkage(made, Swatch(), past, way, how=now.cutting.how).plan
+
+
+WITH_OFFER = Source("your own log", "the shrinkage given with the offer")
+
+
+def make_of(now: Standing, row: models.Offer) -> Make:
+    """What an offer is made of: as said, else of this cloth's fibres; how another cloth is finished is not known."""
+    if row.same:
+        return now.cloth.make
+    if row.blend:
+        return Make(tuple((fibre, share) for fibre, share in row.blend), row.weave)
+    return replace(now.cloth.make, finish="")
 
 
 def _found(now: Standing, asked: _Asked, there: Mapping[str, models.Trial]) -> OfferStanding:
@@ -214,6 +249,8 @@ def _quoted(use: models.ClothUse, shop: PriceList, number: str, margin: float) -
         least=quote.least,
         stock=quote.stock,
         shop_number=quote.number,
+        blend=list(quote.make.blend),
+        weave=quote.make.weave,
     )
 
 
@@ -223,15 +260,20 @@ def _fill(row: models.Offer, given: Mapping[str, Any]) -> None:
         if given.get(key) is not None and given[key] >= MOST_SHRINKAGE:
             told = f"A shrinkage is given in per cent and is under {MOST_SHRINKAGE:g}, such as 4."
             raise Refused(told, path=key)
+    fibre = given.get("fibre")
+    if fibre is not None:
+        if fibre and fibre not in FIBRES:
+            raise Refused(f"It must be one of: {', '.join(FIBRES)}.", path="fibre")
+        row.blend = [(fibre, 100.0)] if fibre else []
     for key, value in given.items():
-        if value is not None or key in CLEARED:
+        if key != "fibre" and (value is not None or key in CLEARED):
             setattr(row, key, value)
 
 
 def change_offer(session: Session, use: models.ClothUse, number: int, given: Mapping[str, Any]) -> None:
     """Change an offer. Raises NotFound and :class:`Refused`."""
     row = offers.offer(session, use.id, number)
-    before = {key: getattr(row, key) for key in given}
+    before = {key: row.blend if key == "fibre" else getattr(row, key) for key in given}
     _fill(row, given)
     session.flush()
     note(session, use, "buy", "offer-changed", before=before, after=given, name=row.name, offer=row.id)

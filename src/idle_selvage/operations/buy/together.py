@@ -7,8 +7,9 @@ from dataclasses import dataclass
 
 from sqlalchemy.orm import Session
 
+from ...core.buy.order import Order
 from ...core.buy.purchase import purchase
-from ...core.buy.sharing import Saving, Sharer, apart, saving, together
+from ...core.buy.sharing import Saving, Sharer, apart, own_order, saving, shared_order, together
 from ...core.lay.problem import Problem, fingerprint, too_wide
 from ...core.plan.outline import BadPiece
 from ...core.shrink.together import ROLES
@@ -85,14 +86,15 @@ def read_together(session: Session, now: Standing) -> TogetherStanding:
     requests = tuple(TrialRequest(problem) for problem in wanted if problem is not None)
     tried = trial.known(session, (request.fingerprint for request in requests))
 
-    def bought(problem: Problem | None) -> Figure | None:
+    def bought(problem: Problem | None, order: Order) -> Figure | None:
         lay = trial.length_of(tried.get(fingerprint(problem))) if problem is not None else None
         warp = now.tally.warp_taken.plan
-        return None if lay is None or warp is None or both is None else purchase(lay, warp, now.order).to_buy
+        return None if lay is None or warp is None or both is None else purchase(lay, warp, order).to_buy
 
-    alone = {one.use.id: (bought(problem), why) for one, problem, why in sharers}
+    alone = {one.use.id: (bought(problem, own_order(one.order, now.order)), why) for one, problem, why in sharers}
     each = apart([figure for figure, why in alone.values() if not why])
-    shared = bought(both)
+    others = [one.order for one, problem, _ in sharers[1:] if problem is not None]
+    shared = bought(both, shared_order(now.order, others))
     members = [
         Member(
             one,

@@ -17,3 +17,7 @@ class LoadCloth(Base):
     position: Mapped[int] = mapped_column(default=0)
     name: Mapped[str] = mapped_column(String(160))
     garment: Mapped[str] = mapped_column(String(120))
+    #: what its weight was reckoned from: mm, and g/m² (none: not given)
+    length: Mapped[float | None]
+    width: Mapped[float | None]
+    mass: Mapped[float | None]

@@ -26,6 +26,10 @@ class LoadTask(Base):
     minutes: Mapped[int]
     bound: Mapped[str] = mapped_column(String(6))
     learn: Mapped[str] = mapped_column(String(20), index=True)
+    #: the time of one, how many times that (metres of cloth), and whether it was one's own
+    each: Mapped[float] = mapped_column(default=0.0, server_default="0.0")
+    times: Mapped[float] = mapped_column(default=1.0, server_default="1.0")
+    own: Mapped[bool] = mapped_column(default=False, server_default="0")
     start_at: Mapped[datetime]
     end_at: Mapped[datetime]
     started_at: Mapped[datetime | None]

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from datetime import datetime
 
-from sqlalchemy import ForeignKey
+from sqlalchemy import ForeignKey, String
 from sqlalchemy.orm import Mapped, mapped_column, relationship
 
 from .base import Base, now
@@ -24,6 +24,10 @@ class Swatch(Base):
     graduation: Mapped[float] = mapped_column(default=1.0)
     used: Mapped[bool] = mapped_column(default=True, server_default="1")
     simulated: Mapped[bool] = mapped_column(default=False, server_default="0")
+    #: how it was washed and dried, nothing: not written down; ``temperature`` where the wash does not say it
+    wash: Mapped[str] = mapped_column(String(12), default="", server_default="")
+    dry: Mapped[str] = mapped_column(String(12), default="", server_default="")
+    temperature: Mapped[int | None]
     updated_at: Mapped[datetime] = mapped_column(default=now)
     readings: Mapped[list[Reading]] = relationship(
         lazy="selectin", cascade="all, delete-orphan", order_by=Reading.id, foreign_keys=Reading.swatch_id
