@@ -63,7 +63,7 @@ def read_quantity(text: str) -> Shown:
     if part is not None:
         value += _VULGAR[part] if part in _VULGAR else int(part.split("⁄")[0]) / int(part.split("⁄")[1])
     one = _UNITS[unit]
-    # a fraction is shown only where it is exact, and so is a whole number of things; else noughts at the end are left out
+    # a fraction is shown only where it is exact, and so is a whole number; else noughts at the end are left out
     exact = part is not None or (unit == "" and digits is None) or unit == "yd"
     kept = len(digits or "") if unit == "" and len(digits or "") == MONEY_DIGITS else DIGITS[unit]
     half = 0.0 if exact else 0.5 * 10.0**-kept

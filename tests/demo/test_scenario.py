@@ -40,7 +40,9 @@ def test_each_shrinkage_rests_on_something_else(person: Person, choir: dict[str,
     person.ask("PATCH", f"/projects/{number}", wash="40", dry="line")
     person.ask("PATCH", f"/projects/{number}/cloth", blend=[{"fibre": "linen", "share": 100}])
     told = person.ask("GET", f"/projects/{number}/shrink")
-    assert told["warp_known"]["basis"] == "history" and len(told["past"]) == 3, "the overshirt's own was washed once: nothing proves its rest"
+    assert told["warp_known"]["basis"] == "history" and len(told["past"]) == 3, (
+        "the overshirt's own was washed once: nothing proves its rest"
+    )
 
 
 def test_what_the_demo_warns_of(choir: dict[str, dict[str, Any]]) -> None:

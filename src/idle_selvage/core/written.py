@@ -97,6 +97,14 @@ def printed_length(mm: float, system: System) -> tuple[str, str]:
     return (spoken, "yd") if system == "imperial" else (spoken, f"yd ({length_text(mm, system)})")
 
 
+def chart_text(mm: float, system: System) -> str:
+    """A length on an envelope's chart as one string that :func:`read_length` reads back: in yards where it is whole
+    eighths, else in metres where it is whole centimetres."""
+    if _is_whole(mm / MM_PER_YARD * 8) and not (system == "metric" and _is_whole(mm / 10)):
+        return f"{fraction_text(mm / MM_PER_YARD, 8)} yd"
+    return f"{_short(mm / 1000, 2, 2)} m" if _is_whole(mm / 10) else length_text(mm, system)
+
+
 def fine_printed(mm: float, system: System) -> tuple[str, str]:
     """A printed length inside a working: whole eighths of a yard in yards, and else as exactly as any."""
     yards = mm / MM_PER_YARD

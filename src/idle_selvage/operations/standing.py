@@ -9,7 +9,7 @@ from functools import cached_property
 from sqlalchemy.orm import Session
 
 from ..core.buy.order import Order, Rule
-from ..core.buy.proved import least_to_buy, proved_purchase
+from ..core.buy.proved import least_figure, proved_purchase
 from ..core.buy.purchase import Purchase
 from ..core.buy.trims import trim_length
 from ..core.cloth.bars import BarPattern
@@ -539,13 +539,13 @@ class Standing:
         return (*mine, *of_set, *spoil)
 
     @property
-    def least(self) -> float | None:
-        """What the shop would cut for a lay as short as its bound, mm."""
+    def least(self) -> Figure | None:
+        """What the shop would cut for a lay as short as its bound."""
         if self.bought is None:
             return None
         if self.chosen is None:
-            return self.bought.to_buy.value
-        return least_to_buy(self.chosen.lay["bound"], self.tally.taken[0], self.order)
+            return self.bought.to_buy
+        return least_figure(self.chosen.lay["bound"], self.tally.taken[0], self.order)
 
     @property
     def proved(self) -> bool:

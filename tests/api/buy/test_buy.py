@@ -81,7 +81,7 @@ def test_what_nap_bars_and_flaws_cost_is_measured(laid: Person) -> None:
         "23 cm more for nap",
         "one repeat for each main piece",
     }
-    assert project["purchase"]["least"]["mm"] <= project["purchase"]["to_buy"]["value"]
+    assert project["purchase"]["least"]["value"] <= project["purchase"]["to_buy"]["value"]
 
 
 def test_going_back_is_instant_and_a_changed_rule_is_measured_anew(laid: Person) -> None:
@@ -137,7 +137,7 @@ def test_a_wider_offer_is_laid_weighed_and_marked(laid: Person) -> None:
     assert wide["lay"]["length"]["mm"] <= own["lay"]["length"]["mm"] + 30 and len(wide["lay"]["outlines"]) == 3
     # the price of a metre, and what is bought
     assert wide["cost"]["value"] == pytest.approx(wide["to_buy"]["value"] / 1000 * 12)
-    assert dear["lacking"]["mm"] == pytest.approx(dear["to_buy"]["value"] - 100)
+    assert dear["lacking"]["value"] == pytest.approx(dear["to_buy"]["value"] - 100)
     assert not dear["cheapest"] and not ribbon["cheapest"] and own["cheapest"] != wide["cheapest"]
     yards = laid.ask("PATCH", "/projects/1/offers/1", price_unit="yd")["offers"][1]
     assert yards["cost"]["value"] == pytest.approx(wide["cost"]["value"] / 0.9144)
@@ -204,7 +204,7 @@ def test_a_long_remnant_will_do(laid: Person) -> None:
     found = laid.ask("GET", asked)
     # treated: nothing shrinks any more; 3 m less two ends of 5 cm
     assert found["does"] and found["there"]["value"] == pytest.approx(2900)
-    assert found["over"]["mm"] == pytest.approx(2900 - found["needs"]["mm"]) and found["helps"] == []
+    assert found["over"]["value"] == pytest.approx(2900 - found["needs"]["value"]) and found["helps"] == []
 
 
 def test_a_short_remnant_is_told_how_short_and_what_helps(laid: Person) -> None:
@@ -215,7 +215,7 @@ def test_a_short_remnant_is_told_how_short_and_what_helps(laid: Person) -> None:
     run(laid, "cupboard", cloth_id=number)
     found = laid.ask("GET", f"/projects/1/will-it-do?cloth_id={number}")
     # the sleeve is 58 cm long with its allowances, 66 − 10 are there; the band is 70 cm long
-    assert not found["does"] and found["over"]["mm"] < 0 and "short" in found["headline"]
+    assert not found["does"] and found["over"]["value"] < 0 and "short" in found["headline"]
     helps = {h["kind"]: h for h in found["helps"]}
     assert helps["cross"]["name"] == "Band on the cross grain"
     assert any("Band joined, 35.0 cm" in h["name"] for h in found["helps"])

@@ -71,7 +71,7 @@ def test_another_width_and_when_the_table_asks_for_more() -> None:
     assert convert_width(2.0 * YD, 45 * IN, 50 * IN).between, "2 yd lies between 1⅞ and 2⅛: the longer is taken"
     nap = convert_width(2.125 * YD, 45 * IN, 50 * IN, one_way=True, sleeves_in_one=True)
     assert nap.more == pytest.approx(YD / 4) and len(nap.why) == 2
-    # past the last row it is halved, converted and doubled: 3 yd of 45 in are 2¼ of 60, and a quarter for the difference
+    # past the last row it is halved, converted and doubled, with the quarter for a large difference in each half
     # (2⅞ of 44–45 in is the row that holds 3 yd: 3⅛, which is 2⅜ of 58–60)
     long = convert_width(6 * YD, 45 * IN, 58 * IN)
     assert long.halves == 2 and long.length == pytest.approx(2 * 2.375 * YD) and long.more == pytest.approx(YD / 2)

@@ -9,7 +9,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from idle_selvage.core.buy.order import Order
-from idle_selvage.core.buy.proved import least_to_buy, proved_purchase
+from idle_selvage.core.buy.proved import least_figure, proved_purchase
 from idle_selvage.core.buy.purchase import purchase
 from idle_selvage.core.working import Figure
 
@@ -30,7 +30,7 @@ def test_proved_is_just_what_the_shop_would_say(bound: float, over: float, shrin
     lay = bound * (1 + 0.2 * over)
     percent = Figure(shrinkage, "percent")
     asked, least = (purchase(length, percent, order).to_buy.value for length in (lay, bound))
-    assert least_to_buy(bound, shrinkage, order) == pytest.approx(least)
+    assert least_figure(bound, shrinkage, order).value == pytest.approx(least)
     # at the very edge of a step rounding decides, and it never says proved where the shop would cut less
     if proved_purchase(lay, bound, shrinkage, order):
         assert asked == pytest.approx(least) or abs(asked - least) <= 1e-6 * asked
@@ -41,7 +41,7 @@ def test_proved_is_just_what_the_shop_would_say(bound: float, over: float, shrin
 def test_what_the_shop_cuts_at_least_is_proved_by_itself() -> None:
     # 1.2 m asked for where the shop cuts no less than 3 m: no lay could cost less
     order = Order(step=100.0, least=3000.0)
-    assert proved_purchase(1200.0, 300.0, 5.0, order) and least_to_buy(300.0, 5.0, order) == 3000.0
+    assert proved_purchase(1200.0, 300.0, 5.0, order) and least_figure(300.0, 5.0, order).value == 3000.0
 
 
 def test_worked_by_hand() -> None:

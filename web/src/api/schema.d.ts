@@ -1949,7 +1949,7 @@ export interface components {
             thumbs: components["schemas"]["ThumbOut"][];
             spare: components["schemas"]["FigureOut"];
             /** @description what would be bought if the lay were as short as its bound */
-            least: components["schemas"]["LengthOut"];
+            least: components["schemas"]["FigureOut"];
             /**
              * Proved
              * @description no shorter lay would change what the shop cuts
@@ -3379,7 +3379,7 @@ export interface components {
             cost: components["schemas"]["FigureOut"] | null;
             waste: components["schemas"]["FigureOut"] | null;
             /** @description how much more than the shop has */
-            lacking: components["schemas"]["LengthOut"] | null;
+            lacking: components["schemas"]["FigureOut"] | null;
             /** Cheapest */
             cheapest: boolean;
             /** Least Waste */
@@ -3639,9 +3639,9 @@ export interface components {
              * @default null
              */
             there?: components["schemas"]["FigureOut"] | null;
-            needs: components["schemas"]["LengthOut"] | null;
+            needs: components["schemas"]["FigureOut"] | null;
             /** @description left over when it does, or how far short (below nothing) */
-            over: components["schemas"]["LengthOut"] | null;
+            over: components["schemas"]["FigureOut"] | null;
             lay: components["schemas"]["SmallLayOut"] | null;
             /** Helps */
             helps: components["schemas"]["HelpOut"][];
@@ -3905,8 +3905,11 @@ export interface components {
         };
         /** StripWayOut */
         StripWayOut: {
-            /** Key */
-            key: string;
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "across" | "along";
             /** Name */
             name: string;
             /** Strips */
@@ -4661,9 +4664,9 @@ export interface components {
             edge: string;
             tail_distance: components["schemas"]["LengthOut"];
             head_distance: components["schemas"]["LengthOut"];
-            /** @description the distance with its working, as pinned */
-            tail_figure: components["schemas"]["FigureOut"] | null;
-            head_figure: components["schemas"]["FigureOut"] | null;
+            /** @description the distance with its working */
+            tail_figure: components["schemas"]["FigureOut"];
+            head_figure: components["schemas"]["FigureOut"];
             /**
              * Name
              * @description the piece and which of its copies

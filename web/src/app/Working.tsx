@@ -20,6 +20,7 @@ function Steps({ figure }: { figure: Figure }) {
           <li key={i}>
             <strong>{step.label}</strong>
             <span className="formula">{step.formula}</span>
+            {step.why && <span className="quiet why">{step.why}</span>}
             <span className="inputs">
               {step.inputs.map((put) => (
                 <span key={put.name}>

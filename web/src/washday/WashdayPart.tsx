@@ -2,6 +2,7 @@ import { Button, Drawer } from "antd";
 import { useState } from "react";
 import type { Load, LoadTask, Washday } from "../api/client";
 import { useWashday, useWashdayChanges } from "../api/hooks";
+import { Worked } from "../app/Working";
 import { endOf, useClock } from "../devices/Timers";
 import { EntryText } from "../fields/Entry";
 import { ToMeasure } from "./ToMeasure";
@@ -22,7 +23,7 @@ function Step({ task, now, onDo }: { task: LoadTask; now: number; onDo: (what: "
     <li className={`wash-step ${task.finished_at ? "done" : running ? "running" : ""}`}>
       <span className="wash-when">{day(task.start_at)} {clock(task.start_at)}–{clock(task.end_at)}</span>
       <span>
-        <b>{task.what}</b>, {task.machine === "rest" ? "anywhere" : task.machine_label}
+        <b>{task.what}</b>, {task.machine === "rest" ? "anywhere" : task.machine_label}, <Worked figure={task.time} label={`time to ${task.what}`}>{task.time.text}</Worked>
         {task.finished_at && " ✓"}
         {running && <em className={over ? "spoil" : "good"} role="timer"> {over ? "time is up" : `${left(endOf(task) - now)} left`}</em>}
         {task.late && !over && <em className="look"> runs late</em>}
@@ -50,7 +51,7 @@ function LoadCard({ load, now, number }: { load: Load; now: number; number: numb
   return (
     <section className="load" aria-label={`Load ${number}`}>
       <h2>Load {number}: {load.name}</h2>
-      <p className="quiet">{load.kilograms.toFixed(1)} kg; {load.why}</p>
+      <p className="quiet">{load.weight ? <><Worked figure={load.weight} label={`weight of ${load.name}`}>{load.weight.text}</Worked>{load.weight.note && ` (${load.weight.note})`}</> : `${load.kilograms.toFixed(1)} kg`}; {load.why}</p>
       {load.too_heavy && <p className="look">More than half a drum: wash it in the tub, or take it to a larger machine. Wet, it is heavy: lift it in parts.</p>}
       <ol>{load.tasks.map((t) => <Step key={t.id} task={t} now={now} onDo={(w) => void act(t.id)(w)} />)}</ol>
       {error && <p className="spoil" role="alert">{error}</p>}
@@ -123,7 +124,7 @@ export function WashdayPart() {
           <ul className="plain-list">
             {waiting.map((w) => (
               <li key={w.cloth_id}>
-                <b>{w.name}</b> for {w.project}: {w.missing ? <span className="look">{w.missing}</span> : <>{w.programme}; {w.kilograms?.toFixed(1)} kg</>}
+                <b>{w.name}</b> for {w.project}: {w.missing ? <span className="look">{w.missing}</span> : <>{w.programme}; {w.weight && <Worked figure={w.weight} label={`weight of ${w.name}`}>{w.weight.text}</Worked>}{w.weight?.note && <span className="look"> {w.weight.note}</span>}</>}
               </li>
             ))}
           </ul>

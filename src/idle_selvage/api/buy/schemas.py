@@ -57,7 +57,7 @@ class OfferOut(Out):
     to_buy: FigureOut | None
     cost: FigureOut | None
     waste: FigureOut | None
-    lacking: LengthOut | None = Field(description="how much more than the shop has")
+    lacking: FigureOut | None = Field(description="how much more than the shop has")
     cheapest: bool
     least_waste: bool
     told: str = Field(description="why there is no lay, or nothing")
@@ -132,8 +132,8 @@ class WillItDoOut(Out):
     headline: str
     does: bool | None
     there: FigureOut | None = Field(default=None, description="what is there after washing and straightening")
-    needs: LengthOut | None
-    over: LengthOut | None = Field(description="left over when it does, or how far short (below nothing)")
+    needs: FigureOut | None
+    over: FigureOut | None = Field(description="left over when it does, or how far short (below nothing)")
     lay: SmallLayOut | None
     helps: list[HelpOut]
     hints: list[str]
@@ -194,7 +194,7 @@ Planned = Literal["no", "yes", "otherwise"]
 
 
 class StripWayOut(Out):
-    key: str
+    key: Literal["across", "along"]
     name: str
     strips: int
     each: LengthOut
@@ -319,7 +319,7 @@ class PurchaseOut(Out):
     adding_short: FigureOut = Field(description="by how much adding the shrinkage falls short of dividing")
     thumbs: list[ThumbOut]
     spare: FigureOut
-    least: LengthOut = Field(description="what would be bought if the lay were as short as its bound")
+    least: FigureOut = Field(description="what would be bought if the lay were as short as its bound")
     proved: bool = Field(description="no shorter lay would change what the shop cuts")
     unmeasured: list[str] = Field(description="rules of the cloth whose cost was not measured yet")
     cost: FigureOut | None

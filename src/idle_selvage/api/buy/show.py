@@ -15,7 +15,6 @@ from ...core.buy.shopping import PRETREAT
 from ...core.cloth.make import blend_text
 from ...core.lay.named import fold_name
 from ...core.units import MM_PER_YARD
-from ...core.working import Quantity
 from ...core.written import fraction_text
 from ...operations.buy.cupboard import HelpTried, WillItDo
 from ...operations.buy.envelope import EnvelopeStanding
@@ -46,7 +45,7 @@ def purchase_out(show: Presenter, now: Standing) -> out.PurchaseOut | None:
         adding_short=show.surely(bought.adding_short),
         thumbs=_thumbs(show, bought),
         spare=show.surely(bought.spare),
-        least=out.LengthOut(mm=least, text=show.quantity(Quantity(least, "purchase"))),
+        least=show.surely(least),
         proved=now.proved,
         unmeasured=[RULES[rule] for rule in now.pending],
         cost=show.figure(bought.cost),
@@ -129,7 +128,7 @@ def _result(show: Presenter, one: OfferStanding) -> dict[str, Any]:
         "to_buy": None if bought is None else show.surely(bought.to_buy),
         "cost": None if bought is None else show.figure(bought.cost),
         "waste": None if weighed is None else show.surely(weighed.waste),
-        "lacking": show.length(weighed.lacking) if weighed is not None and weighed.lacking > 0 else None,
+        "lacking": show.figure(weighed.lacking if weighed is not None else None),
         "cheapest": one.cheapest,
         "least_waste": one.least_waste,
         "told": one.told,
@@ -262,8 +261,8 @@ def will_it_do_out(show: Presenter, found: WillItDo, trials: TrialsStanding) -> 
         headline=found.headline,
         does=found.does,
         there=show.figure(found.there),
-        needs=show.maybe(found.needs),
-        over=show.maybe(found.over),
+        needs=show.figure(found.needs),
+        over=show.figure(found.over),
         lay=small_out(show, found.lay),
         helps=[_help(show, one) for one in found.helps],
         hints=list(found.hints),
@@ -296,7 +295,7 @@ def envelope_out(show: Presenter, found: EnvelopeStanding) -> out.EnvelopeOut:
             out.ViewOut(
                 name=v["name"],
                 rows=[
-                    out.RowOfChartOut(width=show.maybe(r["width"]), lengths=[show.shop(x) for x in r["lengths"]])
+                    out.RowOfChartOut(width=show.maybe(r["width"]), lengths=[show.chart(x) for x in r["lengths"]])
                     for r in v["rows"]
                 ],
             )

@@ -36,8 +36,8 @@ class ShapeOut(Out):
     edge: str
     tail_distance: LengthOut
     head_distance: LengthOut
-    tail_figure: FigureOut | None = Field(description="the distance with its working, as pinned")
-    head_figure: FigureOut | None
+    tail_figure: FigureOut = Field(description="the distance with its working")
+    head_figure: FigureOut
     name: str = Field(description="the piece and which of its copies")
     lies: Literal["straight", "cross", "bias"]
     lies_told: str = Field(description="what the two distances say when it is pinned right")

@@ -44,7 +44,7 @@ def drawing_out(show: Presenter, drawing: Drawing) -> out.DrawingOut:
             "low": drawing.low,
             "high": drawing.high,
             "fold_at": drawing.fold_at,
-            "shapes": [shape_out(show, s, worked=drawing.view == "pinned") for s in drawing.shapes],
+            "shapes": [shape_out(show, s) for s in drawing.shapes],
             "kept_off": _areas(drawing.kept_off),
         }
     )
@@ -54,8 +54,8 @@ def _areas(areas: Sequence[Area]) -> list[out.AreaOut]:
     return [out.AreaOut(x0=a, y0=b, x1=c, y1=d) for a, b, c, d in areas]
 
 
-def shape_out(show: Presenter, shape: PlacedShape, *, worked: bool) -> out.ShapeOut:
-    tail, head = shape.measured if worked else (None, None)
+def shape_out(show: Presenter, shape: PlacedShape) -> out.ShapeOut:
+    tail, head = shape.measured
     return out.ShapeOut(
         key=shape.key,
         piece=shape.piece,
@@ -70,8 +70,8 @@ def shape_out(show: Presenter, shape: PlacedShape, *, worked: bool) -> out.Shape
         edge=shape.edge,
         tail_distance=show.length(shape.tail_distance),
         head_distance=show.length(shape.head_distance),
-        tail_figure=show.figure(tail),
-        head_figure=show.figure(head),
+        tail_figure=show.surely(tail),
+        head_figure=show.surely(head),
         from_end=f"{show.length(shape.from_end[0]).text} to {show.length(shape.from_end[1]).text}",
         lies=shape.lies,
         lies_told=shape.lies_told,

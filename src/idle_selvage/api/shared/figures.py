@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from ...core.plan.outline import Point
 from ...core.units import System
 from ...core.working import Figure, Quantity
-from ...core.written import length_text, quantity_parts, quantity_text
+from ...core.written import chart_text, length_text, quantity_parts, quantity_text
 from .person import system
 from .schemas import FigureOut, InputOut, LengthOut, SourceOut, StepOut
 
@@ -28,9 +28,9 @@ class Presenter:
     def maybe(self, mm: float | None) -> LengthOut | None:
         return None if mm is None else self.length(mm)
 
-    def shop(self, mm: float | None) -> LengthOut | None:
-        """A length as a shop or an envelope speaks of it: metres, or yards where it is whole eighths."""
-        return None if mm is None else LengthOut(mm=mm, text=self.quantity(Quantity(mm, "purchase")))
+    def chart(self, mm: float | None) -> LengthOut | None:
+        """A length as an envelope's chart has it, ready to be typed again."""
+        return None if mm is None else LengthOut(mm=mm, text=chart_text(mm, self.system))
 
     def quantity(self, quantity: Quantity, *, fine: bool = False) -> str:
         return quantity_text(quantity, self.system, fine=fine)

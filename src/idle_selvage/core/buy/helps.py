@@ -9,7 +9,7 @@ from typing import Literal
 from ..lay.problem import FOLDS, LayPiece, Problem
 from ..plan.shorter import part_between
 from ..wording import Sentence, listed
-from ..working import length
+from ..working import Figure, Source, Step, given, length
 
 Kind = Literal["folds", "gap", "cross", "other", "hem", "join"]
 
@@ -159,6 +159,22 @@ FITS_MM = 0.05
 NOTHING_MM = 0.5
 
 HelpState = Literal["does", "short", "worse", "refused", "waiting", "not-needed"]
+
+
+TRIED = Source("common practice", "laid on what is there", "as it is cut, after its ends are straightened")
+
+
+def taken(lay: float) -> Figure:
+    """What the lay takes of a cloth, mm."""
+    return Figure(lay, "length", steps=(given("the lay takes", length(lay), "as it was laid"),), sources=(TRIED,))
+
+
+def left_over(there: Figure, lay: float) -> Figure:
+    """What is left of what is there, mm; below nothing: so much is short."""
+    left = there.value - lay
+    put = (("there", length(there.value)), ("the lay takes", length(lay)))
+    step = Step("left over", "there − the lay takes", put, length(left), "below nothing: so much is short")
+    return Figure(left, "length", steps=(*there.steps, step), sources=(TRIED, *there.sources))
 
 
 def does(there: float, lay: float) -> bool:

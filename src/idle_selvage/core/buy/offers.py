@@ -33,11 +33,12 @@ class OfferedCloth:
 
 @dataclass(frozen=True)
 class WeighedOffer:
-    """An offer with its purchase. ``waste`` is per cent of the cloth bought; ``lacking`` mm more than the stock."""
+    """An offer with its purchase. ``waste`` is per cent of the cloth bought; ``lacking``: how much more than the stock
+    that is, or nothing."""
 
     purchase: Purchase
     waste: Figure
-    lacking: float
+    lacking: Figure | None
 
 
 def usable(offer: OfferedCloth) -> float:
@@ -77,8 +78,17 @@ def weigh(offer: OfferedCloth, lay: float, area: float, order: Order) -> Weighed
         "of the cloth as it is cut, selvages and all",
     )
     waste = Figure(share, "percent", steps=(step,), sources=(WASTE,))
-    lacking = 0.0 if offer.stock is None else max(0.0, bought.to_buy.value - offer.stock)
-    return WeighedOffer(bought, waste, lacking)
+    return WeighedOffer(bought, waste, _lacking(bought, offer.stock))
+
+
+def _lacking(bought: Purchase, stock: float | None) -> Figure | None:
+    """How much more is asked for than the shop has; None where it has enough, or that is not known."""
+    if stock is None or bought.to_buy.value <= stock:
+        return None
+    put = (("to buy", bought.to_buy.quantity), ("all the shop has", Quantity(stock, "purchase")))
+    short = bought.to_buy.value - stock
+    step = Step("short by", "to buy − all the shop has", put, length(short))
+    return Figure(short, "length", steps=(*bought.to_buy.steps, step), sources=bought.to_buy.sources)
 
 
 def cheapest(weighed: Sequence[WeighedOffer | None]) -> int | None:

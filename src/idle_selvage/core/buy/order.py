@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ..units import MM_PER_YARD
-from ..working import Figure, Source, Step
+from ..working import Figure, Quantity, Source, Step, length
 
 PURCHASE = Source("common practice", "lay + ends + spare, divided by 1 − shrinkage", "divide, never add")
 
@@ -85,6 +85,25 @@ def asked_for(needed: float, order: Order) -> float:
     if order.stock is not None and asked - ROUNDING_MM <= order.stock < bought:
         return order.stock
     return bought
+
+
+def rounding_step(before: float, order: Order, bought: float) -> Step:
+    """Up to what the shop cuts, the least it cuts, and what is bought on purpose."""
+    put = [("before washing", length(before))]
+    asked = "before washing"
+    if order.bought_extra:
+        put.append(("bought on purpose", length(order.bought_extra)))
+        asked = f"({asked} + bought on purpose)"
+    if order.least > before + order.bought_extra:
+        put.append(("the least it cuts", length(order.least)))
+        asked = f"largest of ({asked}, the least it cuts)"
+    put.append(("the shop’s step", Quantity(order.step, "purchase")))
+    result = Quantity(bought, "purchase")
+    formula, why = f"{asked} rounded up to the shop’s step", "as the shop cuts"
+    if order.stock is not None and bought == order.stock:
+        put.append(("all the shop has", Quantity(order.stock, "purchase")))
+        formula, why = f"smallest of ({formula}, all the shop has)", "its whole piece is enough"
+    return Step("to buy", formula, tuple(put), result, why)
 
 
 def _figure(

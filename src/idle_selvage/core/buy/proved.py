@@ -5,7 +5,8 @@ from __future__ import annotations
 import math
 
 from ..shrink.shrinkage import divide_not_add
-from .order import Order, asked_for
+from ..working import Figure, Step, length, percent
+from .order import PURCHASE, Order, asked_for, rounding_step
 
 #: Lengths nearer than this are one: overlap is only judged to 0.1 mm.
 GIVE_MM = 0.1
@@ -22,10 +23,21 @@ def proved(length: float, bound: float, step: float, needed_beyond: float = 0.0)
     return math.ceil((bound + needed_beyond) / step - 1e-9) == math.ceil((length + needed_beyond) / step - 1e-9)
 
 
-def least_to_buy(bound: float, shrinkage: float, order: Order) -> float:
+def least_figure(bound: float, shrinkage: float, order: Order) -> Figure:
     """What the shop would cut for a lay as short as its ``bound``, mm; ``shrinkage`` along in per cent."""
-    needed = divide_not_add(bound + order.ends + order.spare, shrinkage)
-    return asked_for(needed, order)
+    needed = bound + order.ends + order.spare
+    before = divide_not_add(needed, shrinkage)
+    bought = asked_for(before, order)
+    put = (
+        ("shortest lay", length(bound)),
+        ("ends", length(order.ends)),
+        ("spare", length(order.spare)),
+        ("shrinkage along", percent(shrinkage)),
+    )
+    formula = "(shortest lay + ends + spare) ÷ (1 − shrinkage along)"
+    why = "no lay of these pieces is shorter"
+    steps = (Step("before washing", formula, put, length(before), why), rounding_step(before, order, bought))
+    return Figure(bought, "purchase", steps=steps, sources=(PURCHASE,))
 
 
 def proved_purchase(lay: float, bound: float, shrinkage: float, order: Order) -> bool:

@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 
 from ..shrink.shrinkage import divide_not_add
 from ..working import Figure, Quantity, Source, Step, given, length, percent
-from .order import PURCHASE, RULES, USUAL_ORDER, Extra, Order, _figure, asked_for
+from .order import PURCHASE, RULES, USUAL_ORDER, Extra, Order, _figure, asked_for, rounding_step
 from .thumbs import Thumb, _thumbs
 
 ENDS = Source("common practice", "up to 5 cm (2 in) at each end to straighten")
@@ -95,7 +95,7 @@ def purchase(
         (("needed", length(needed)), ("shrinkage along", percent(s))),
         length(before),
     )
-    rounding = _rounding(before, order, bought)
+    rounding = rounding_step(before, order, bought)
     to_buy = Figure(
         bought,
         "purchase",
@@ -117,25 +117,6 @@ def purchase(
         before,
         replace(adding, value=before - adding.value, steps=adding.steps),
     )
-
-
-def _rounding(before: float, order: Order, bought: float) -> Step:
-    """Up to what the shop cuts, the least it cuts, and what is bought on purpose."""
-    put = [("before washing", length(before))]
-    asked = "before washing"
-    if order.bought_extra:
-        put.append(("bought on purpose", length(order.bought_extra)))
-        asked = f"({asked} + bought on purpose)"
-    if order.least > before + order.bought_extra:
-        put.append(("the least it cuts", length(order.least)))
-        asked = f"largest of ({asked}, the least it cuts)"
-    put.append(("the shop’s step", Quantity(order.step, "purchase")))
-    result = Quantity(bought, "purchase")
-    formula, why = f"{asked} rounded up to the shop’s step", "as the shop cuts"
-    if order.stock is not None and bought == order.stock:
-        put.append(("all the shop has", Quantity(order.stock, "purchase")))
-        formula, why = f"smallest of ({formula}, all the shop has)", "its whole piece is enough"
-    return Step("to buy", formula, tuple(put), result, why)
 
 
 def _lines(

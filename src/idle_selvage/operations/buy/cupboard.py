@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from sqlalchemy.orm import Session
 
-from ...core.buy.helps import Help, HelpState, Missing, PieceFacts, does, help_came_to, helps
+from ...core.buy.helps import Help, HelpState, Missing, PieceFacts, does, help_came_to, helps, left_over, taken
 from ...core.cloth.width import BadCloth
 from ...core.lay.problem import Problem, fingerprint
 from ...core.plan.outline import BadPiece
@@ -64,8 +64,8 @@ class WillItDo:
     headline: str
     does: bool | None
     there: Figure | None
-    needs: float | None
-    over: float | None
+    needs: Figure | None
+    over: Figure | None
     lay: SmallLay | None
     helps: tuple[HelpTried, ...]
     hints: tuple[str, ...]
@@ -80,7 +80,8 @@ def will_it_do(session: Session, now: Standing, cloth_id: int) -> WillItDo:
     there = trial.known(session, (request.fingerprint for request in wanted))
     base = there.get(fingerprint(fit.problem)) if fit.problem is not None else None
     needs = trial.length_of(base)
-    over = fit.there.value - needs if fit.there is not None and needs is not None else None
+    left = left_over(fit.there, needs) if fit.there is not None and needs is not None else None
+    over = None if left is None else left.value
     fits = None if fit.there is None or needs is None else does(fit.there.value, needs)
     why = fit.told or why_not(base, now.names)
     tried = () if fits else _tried(fit, there, needs, now.names)
@@ -90,8 +91,8 @@ def will_it_do(session: Session, now: Standing, cloth_id: int) -> WillItDo:
         _headline(fit, why, fits, over),
         fits,
         fit.there,
-        needs,
-        over,
+        None if needs is None else taken(needs),
+        left,
         small_of(fit.problem, base),
         tried,
         () if fits or why else tuple(f"{capital(m.name)}: {m.why}" for m in fit.missing),

@@ -82,9 +82,12 @@ def read_list(session: Session, now: GarmentStanding) -> tuple[Item, ...]:
 def _cloth(now: Standing) -> Item:
     row, bought = now.cloth.row, now.bought
     amount: str = "not known yet: " + ("say which edges it goes on" if now.trim else "lay its pieces")
-    if bought is not None:
+    there = now.cloth.length_now
+    if bought is not None and bought.in_hand_does and there is not None:
+        amount = Sentence("{in_hand} in hand, enough", in_hand=length(there.value))
+    elif bought is not None:
         amount = Sentence("{amount}", amount=Quantity(bought.to_buy.value, "purchase"))
-    elif now.idle and (there := now.cloth.length_now) is not None:
+    elif now.idle and there is not None:
         amount = Sentence("{in_hand} in hand", in_hand=length(there.value))
     kind = {"main": "cloth", "contrast": "cloth", "interfacing": "interfacing", "trim": "trim"}.get(now.role, "lining")
     label = "cloth" if now.role == "main" else ROLES[now.role]

@@ -32,16 +32,25 @@ export function Ask({ project }: { project: Project }) {
       <div className="picture-side">
         {purchase ? (
           <>
-            <h1>
-              Ask for <Worked figure={purchase.to_buy} label="to buy">{purchase.to_buy.text}</Worked> of {project.cloth.name || "the cloth"}
-            </h1>
+            {purchase.in_hand_does && project.cloth.length_now ? (
+              <>
+                <h1 className="good">
+                  ✓ Nothing to buy: the {project.cloth.length_now.text} of {project.cloth.name || "the cloth"} in hand will do
+                </h1>
+                <p>Bought anew it would be <Worked figure={purchase.to_buy} label="to buy">{purchase.to_buy.text}</Worked>.</p>
+              </>
+            ) : (
+              <h1>
+                Ask for <Worked figure={purchase.to_buy} label="to buy">{purchase.to_buy.text}</Worked> of {project.cloth.name || "the cloth"}
+              </h1>
+            )}
             {stale && <OutOfDate why={stale.why} />}
             <Trying trials={trials} what={`Measuring what ${purchase.unmeasured.join(", ") || "each rule"} costs`} />
             <Stack purchase={purchase} label={`The purchase, line by line; together ${purchase.to_buy.text}`} />
             <p className={purchase.proved ? "good" : "quiet"} hidden={trim}>
-              {purchase.proved
-                ? "✓ No shorter lay would change what the shop cuts."
-                : `The least any lay of these pieces could ask for is ${purchase.least.text}.`}
+              {purchase.proved ? "✓ No shorter lay would change what the shop cuts." : (
+                <>The least any lay of these pieces could ask for is <Worked figure={purchase.least} label="the least any lay could ask for">{purchase.least.text}</Worked>.</>
+              )}
             </p>
           </>
         ) : (
@@ -86,9 +95,9 @@ function Thumbs({ project }: { project: Project }) {
       {purchase.in_hand_short && (
         <p className={purchase.in_hand_does === false ? "spoil" : "good"}>
           {purchase.in_hand_does === false ? (
-            <>The {project.cloth.in_hand?.text} in hand are <Worked figure={purchase.in_hand_short} label="short by">{purchase.in_hand_short.text}</Worked> short.</>
+            <>The {project.cloth.length_now?.text} in hand are <Worked figure={purchase.in_hand_short} label="short by">{purchase.in_hand_short.text}</Worked> short.</>
           ) : (
-            <>The {project.cloth.in_hand?.text} in hand will do.</>
+            <>The {project.cloth.length_now?.text} in hand will do: <Worked figure={purchase.in_hand_short} label="short by">{purchase.in_hand_short.text}</Worked> short, so enough.</>
           )}
         </p>
       )}

@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Drawer, Input } from "antd";
 import { useDeferredValue, useState } from "react";
 import { api, unwrap } from "../../api/client";
+import { Worked } from "../../app/Working";
 
 /** One length in every unit, always saying which way it was rounded, and the fractions of a yard. */
 export function ConvertDrawer({ open, onClose }: { open: boolean; onClose: () => void }) {
@@ -24,7 +25,7 @@ export function ConvertDrawer({ open, onClose }: { open: boolean; onClose: () =>
       {!found.isError && (
         <ul className="plain-list spoken">
           {found.data?.spoken.map((s) => (
-            <li key={s.unit}><b>{s.text}</b><span>{s.unit}</span><small>{s.rounded}</small></li>
+            <li key={s.unit}><b><Worked figure={s.figure} label={s.unit}>{s.text}</Worked></b><span>{s.unit}</span><small>{s.rounded}</small></li>
           ))}
         </ul>
       )}

@@ -1,6 +1,7 @@
 import { Button } from "antd";
 import { useState } from "react";
 import { api, type Envelope, type EnvelopeChange, type Project, saved, unwrap } from "../../api/client";
+import { Worked } from "../../app/Working";
 import { EntryChoice, EntryLength, EntryText, EntryTick } from "../../fields/Entry";
 import { ConvertDrawer } from "./ConvertDrawer";
 import { useBuyPart } from "./useBuy";
@@ -38,6 +39,12 @@ export function EnvelopePart({ project }: { project: Project }) {
         <h1>{found.headline}</h1>
         {found.told.map((t) => <p key={t.text} className={t.look ? "look" : undefined}>{t.text}</p>)}
         {found.faults.map((t) => <p key={t} className="spoil" role="alert">{t}</p>)}
+        {found.answer && (
+          <p>
+            For cloth that does not shrink <Worked figure={found.answer} label="what the envelope says">{found.answer.text}</Worked>
+            {found.washed && <>; for this one, before washing, <Worked figure={found.washed} label="the envelope's length before washing">{found.washed.text}</Worked></>}.
+          </p>
+        )}
         {found.compared && <p>{found.compared}</p>}
         {found.sizes.length === 0 || !view ? (
           <div className="empty">

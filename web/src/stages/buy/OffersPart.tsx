@@ -5,7 +5,7 @@ import { api, type NewOffer, type Offer, type OfferChange, type Offers, type Pro
 import { useAsked, useChoices } from "../../api/hooks";
 import { useUndo } from "../../app/useUndo";
 import { Worked } from "../../app/Working";
-import { DraftScope, EntryChoice, EntryLength, EntryText } from "../../fields/Entry";
+import { DraftScope, EntryChoice, EntryLength, EntryText, EntryTick } from "../../fields/Entry";
 import { fitting, SmallLay } from "../../lay-table/SmallLay";
 import { Trying } from "./Trying";
 import { useBuyPart, useTrials } from "./useBuy";
@@ -72,7 +72,13 @@ export function OffersPart({ project }: { project: Project }) {
               <tr key={offer.id ?? "own"} className={offer.cheapest || offer.least_waste ? "best" : undefined}>
                 <th scope="row">
                   {offer.id === null ? offer.name : <button type="button" className="worked" onClick={() => setOpen(offer.id ?? undefined)}>{offer.name}</button>}
-                  <small>{offer.id === null ? "the cloth of this project" : `shrinks ${offer.shrinkage}`}{offer.stock ? `, ${offer.stock.text} in stock` : ""}</small>
+                  <small>
+                    {offer.id === null ? "the cloth of this project" : offer.warp_figure && offer.weft_figure ? (
+                      <>shrinks <Worked figure={offer.warp_figure} label={`shrinkage along, ${offer.name}`}>{offer.warp_figure.text}</Worked> ×{" "}
+                        <Worked figure={offer.weft_figure} label={`shrinkage across, ${offer.name}`}>{offer.weft_figure.text}</Worked></>
+                    ) : "how much it shrinks is not known"}
+                    {offer.stock ? `, ${offer.stock.text} in stock` : ""}
+                  </small>
                 </th>
                 <td>{offer.width.text}</td>
                 <td>{offer.price_text || "—"}</td>
@@ -85,7 +91,7 @@ export function OffersPart({ project }: { project: Project }) {
                   <span className="marks">
                     {offer.cheapest && <span className="good">✓ cheapest</span>}
                     {offer.least_waste && <span className="good">✓ least waste</span>}
-                    {offer.lacking && <span className="spoil">the shop is {offer.lacking.text} short of it</span>}
+                    {offer.lacking && <span className="spoil">the shop is <Worked figure={offer.lacking} label={`short of it, ${offer.name}`}>{offer.lacking.text}</Worked> short of it</span>}
                     {offer.told && <span className="spoil">{offer.told}</span>}
                   </span>
                 </td>
@@ -127,13 +133,17 @@ function OfferDrawer({ offer, onChange, onTakeOut, onClose }: {
       footer={<div className="drawer-foot"><Button onClick={async () => { onClose(); await onTakeOut(offer); }}>Take it out</Button><Button type="primary" onClick={onClose}>Done</Button></div>}>
       <DraftScope value={`offer-${id}`}>
         <EntryText label="Name" path="name" value={offer.name} onSave={(name) => change({ name })} />
+        <EntryTick label="It is this cloth in another width: its swatch counts" value={offer.same} onSave={(same) => change({ same })} />
+        {!offer.same && (
+          <EntryChoice label="Made of" value={offer.fibre} options={[{ value: "", label: "the same fibres as this cloth" }, ...(choices?.fibres ?? [])]} onSave={(fibre) => change({ fibre })} />
+        )}
         <div className="two">
           <EntryLength label="Width, selvage to selvage" path="width" value={offer.width.text} onSave={(width) => change({ width })} />
           <EntryLength label="Both selvages together" path="margin" value={offer.margin.text} onSave={(margin) => change({ margin })} />
           <EntryText label="Price" path="price" value={offer.price === null ? "" : String(offer.price)} onSave={(v) => change({ price: orNull(v) })} />
           <EntryChoice label="a" value={offer.price_unit} options={[{ value: "m", label: "metre" }, { value: "yd", label: "yard" }]} onSave={(v) => change({ price_unit: v as "m" | "yd" })} />
-          <EntryText label="Shrinks along, %" path="warp" value={offer.warp === null ? "" : String(offer.warp)} placeholder="as this cloth" onSave={(v) => change({ warp: orNull(v) })} />
-          <EntryText label="Shrinks across, %" path="weft" value={offer.weft === null ? "" : String(offer.weft)} placeholder="as this cloth" onSave={(v) => change({ weft: orNull(v) })} />
+          <EntryText label="Shrinks along, %" path="warp" value={offer.warp === null ? "" : String(offer.warp)} placeholder={offer.same ? "as this cloth" : "as its fibre"} onSave={(v) => change({ warp: orNull(v) })} />
+          <EntryText label="Shrinks across, %" path="weft" value={offer.weft === null ? "" : String(offer.weft)} placeholder={offer.same ? "as this cloth" : "as its fibre"} onSave={(v) => change({ weft: orNull(v) })} />
         </div>
         <EntryChoice label="The shop cuts in steps of" value={step?.value ?? ""} options={choices?.steps ?? []} placeholder={offer.step.text} onSave={(v) => change({ step: Number(v) })} />
         <div className="two">

@@ -1,3 +1,5 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { Button } from "antd";
 import { api, type Project, saved, type Strips, type StripsChange, unwrap } from "../../api/client";
 import { Worked } from "../../app/Working";
 import { EntryChoice, EntryLength, EntryText } from "../../fields/Entry";
@@ -8,11 +10,16 @@ const orNull = (text: string) => (text.trim() ? text : null);
 /** Gathered strips and ruffles, and bias tape out of a rectangle. */
 export function StripsPart({ project }: { project: Project }) {
   const part = useBuyPart<Strips>("strips", (params) => unwrap(api.GET("/api/projects/{project_id}/strips", { params })));
+  const client = useQueryClient();
   const found = part.data;
   if (part.error) return <p className="spoil">{part.error.message}</p>;
   if (!found) return <p className="quiet">Fetching …</p>;
   async function change(body: StripsChange) {
     part.keep(await saved(api.PATCH("/api/projects/{project_id}/strips", { params: part.params, body })));
+  }
+  async function make(what: "across" | "along" | "tape") {
+    part.keep(await saved(api.POST("/api/projects/{project_id}/strips/pieces", { params: part.params, body: { what } })));
+    await client.invalidateQueries({ queryKey: ["project", project.id] });
   }
   const length = (label: string, key: "edge" | "depth" | "hem" | "seam" | "long" | "wide" | "tape" | "tape_seam") => (
     <EntryLength label={label} path={key} value={found[key]?.text ?? ""} onSave={(t) => change({ [key]: orNull(t) })} />
@@ -21,6 +28,7 @@ export function StripsPart({ project }: { project: Project }) {
     <div className="buy-strips">
       <section className="strip-form">
         <h1>{found.headline}</h1>
+        {found.told && <p className={found.ways.some((way) => way.planned === "yes") || found.tape_planned === "yes" ? "quiet" : "look"}>{found.told}</p>}
         <h2>A gathered strip or ruffle</h2>
         <div className="three">
           {length("Sewn to an edge of", "edge")}
@@ -39,7 +47,8 @@ export function StripsPart({ project }: { project: Project }) {
               <p>{way.strips === 1 ? "one strip" : `${way.strips} strips`} of {way.each.text}; {found.ring ? "round" : "flat"} <Worked figure={way.joined} label={`joined, ${way.name}`}>{way.joined.text}</Worked></p>
               <p>fullness <Worked figure={way.fullness} label={`fullness, ${way.name}`}>{way.fullness.value.toFixed(2)}</Worked>{" "}
                 {way.other_fullness && <span className="quiet">instead of {found.fullness}</span>}</p>
-              <p>takes <Worked figure={way.cloth} label={`cloth, ${way.name}`}>{way.cloth.text}</Worked> of the whole width</p>
+              <p>takes <Worked figure={way.cloth} label={`cloth, ${way.name}`}>{way.cloth.text}</Worked> of cloth, {way.key === "across" ? "over its whole width" : `${way.deep.text} of its width`}</p>
+              <Planned planned={way.planned} what={way.name} onMake={() => make(way.key)} />
             </div>
           </div>
         ))}
@@ -61,6 +70,7 @@ export function StripsPart({ project }: { project: Project }) {
             <p>By strips: <Worked figure={found.cut_strips} label="by strips">{found.cut_strips.text}</Worked>, {found.joins === 1 ? "1 join" : `${found.joins} joins`}</p>
             <p>Continuous: <Worked figure={found.continuous} label="continuous">{found.continuous.text}</Worked>, {found.rounds} rounds</p>
             <p className="quiet">{found.tape_told}</p>
+            <Planned planned={found.tape_planned} what="the rectangle" onMake={() => make("tape")} />
           </>
         )}
       </section>
@@ -68,11 +78,23 @@ export function StripsPart({ project }: { project: Project }) {
   );
 }
 
+/** Whether strips are pieces of the garment, and so laid and bought with it; a command that makes them so. */
+function Planned({ planned, what, onMake }: { planned: Strips["tape_planned"]; what: string; onMake: () => Promise<unknown> }) {
+  if (planned === "yes") return <p className="good">✓ Pieces of this garment: laid and bought with it.</p>;
+  return (
+    <p className="commands">
+      <Button size="small" aria-label={`${planned === "no" ? "Make pieces of" : "Make anew the pieces of"}: ${what}`} onClick={() => void onMake()}>
+        {planned === "no" ? "Make these pieces of the garment" : "The pieces are otherwise: make them anew"}
+      </Button>
+    </p>
+  );
+}
+
 /** The strips on the width they are cut from, at one scale. */
 function StripPicture({ way, project, width, ring }: { way: Strips["ways"][number]; project: Project; width: number; ring: boolean }) {
   const along = way.key === "along";
   const deep = way.deep.mm;
-  const long = along ? way.each.mm : way.cloth.value;
+  const long = way.cloth.value;
   const scale = Math.min(320 / long, 120 / width);
   return (
     <svg width={long * scale + 2} height={width * scale + 2} className="small-lay" role="img" aria-label={`${way.name}: ${way.strips} ${ring ? "round" : "flat"}`}>

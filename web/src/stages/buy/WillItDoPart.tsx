@@ -75,7 +75,7 @@ export function WillItDoPart({ project }: { project: Project }) {
 /** The length that is there, and the lay on it at the same scale. */
 function There({ found, cloth }: { found: WillItDo; cloth: Cloth }) {
   if (!found.there) return null;
-  const longest = Math.max(found.there.value, found.needs?.mm ?? 0);
+  const longest = Math.max(found.there.value, found.needs?.value ?? 0);
   const wide = found.lay?.width ?? 1400;
   const scale = fitting(longest, wide, 740, found.does ? 430 : 240);
   return (
@@ -85,8 +85,8 @@ function There({ found, cloth }: { found: WillItDo; cloth: Cloth }) {
       </div>
       <p>
         There to lay on: <Worked figure={found.there} label="there to lay on">{found.there.text}</Worked>
-        {found.needs && <>, the lay takes <b>{found.needs.text}</b></>}
-        {found.over && (found.over.mm >= 0 ? <span className="good">, {found.over.text} left</span> : null)}
+        {found.needs && <>, the lay takes <Worked figure={found.needs} label="what the lay takes">{found.needs.text}</Worked></>}
+        {found.over && found.over.value >= 0 && <span className="good">, <Worked figure={found.over} label="left over">{found.over.text}</Worked> left</span>}
       </p>
     </div>
   );

@@ -1,5 +1,6 @@
 import { Button } from "antd";
 import type { Bar, BarsFound, ClothChange } from "../../api/client";
+import { Worked } from "../../app/Working";
 import { EntryLength } from "../../fields/Entry";
 import { useHeld } from "../../fields/useHeld";
 import type { PartProps } from "../../cupboard/ClothEditor";
@@ -31,7 +32,7 @@ function Sequence({ title, bars, found, name, onChange }: {
       </Button>
       {found.repeat && (
         <p>
-          Repeat <b>{found.repeat.text}</b>, {found.balanced ? "balanced" : "not balanced"}
+          Repeat <b>{found.repeat_figure ? <Worked figure={found.repeat_figure} label={`repeat, ${title.toLowerCase()}`}>{found.repeat.text}</Worked> : found.repeat.text}</b>, {found.balanced ? "balanced" : "not balanced"}
           {found.dominant && <>; the eye sees the <i className="swatch-dot" style={{ background: found.dominant.colour }} /> bar of {found.dominant.text} first</>}.
         </p>
       )}

@@ -4,6 +4,7 @@ import { useEffect, useRef, useState } from "react";
 import { api, type Job, type Lay, type Project, type Refusal, saved, type Shape, unwrap } from "../../api/client";
 import { useAsked, useChanges, useChoices, useProject } from "../../api/hooks";
 import { OutOfDate } from "../../app/OutOfDate";
+import { Worked } from "../../app/Working";
 import { points } from "../../draw/outline";
 import { EntryLength, EntryText, EntryTick } from "../../fields/Entry";
 import { LayPicture } from "../../lay-table/LayPicture";
@@ -48,7 +49,7 @@ function PieceFacts({ shape }: { shape: Shape }) {
       <h2>{shape.name}</h2>
       <p>from the cut end {shape.from_end}</p>
       <p>
-        arrow to {edge} <b>{shape.tail_distance.text}</b> and <b>{shape.head_distance.text}</b>
+        arrow to {edge} <b><Worked figure={shape.tail_figure} label={`tail to ${shape.edge}`}>{shape.tail_distance.text}</Worked></b> and <b><Worked figure={shape.head_figure} label={`head to ${shape.edge}`}>{shape.head_distance.text}</Worked></b>
       </p>
       <p>
         {shape.layers === 2 ? "two layers" : "one layer"}, {shape.mirrored ? "turned over" : "face up"}
@@ -160,7 +161,7 @@ export function LayStage() {
     <main className="stage with-facts">
       <div className="picture-side">
         <h1>
-          {lay ? `${lay.length.text} of cloth, ${lay.fold_label}` : working ? "Laying …" : "Nothing is laid yet"}
+          {lay ? <><Worked figure={lay.length_figure} label="length of the lay">{lay.length.text}</Worked> of cloth, {lay.fold_label}</> : working ? "Laying …" : "Nothing is laid yet"}
         </h1>
         <p className="commands">
           {working ? (
@@ -205,7 +206,7 @@ export function LayStage() {
               <h2>{project.cloth.name || "The cloth"}</h2>
               <p>{width?.figure?.text} {width?.label}</p>
               <p>
-                {drawing?.shapes.length} to pin, {lay.opened.shapes.length} pieces cut; {(lay.utilisation * 100).toFixed(0)} % of the cloth used
+                {drawing?.shapes.length} to pin, {lay.opened.shapes.length} pieces cut; <Worked figure={lay.used_figure} label="share of the cloth in pieces">{lay.used_figure.text}</Worked> of the usable cloth in pieces; cannot be shorter than <Worked figure={lay.bound_figure} label="bound">{lay.bound.text}</Worked>
               </p>
             </section>
             {shape ? <PieceFacts shape={shape} /> : <p className="quiet">Touch a piece for its distances.</p>}

@@ -4,6 +4,7 @@ import { api, type NotRead, type Piece, type Project, saved, type Use } from "..
 import { useChanges, useChoices, usePart, useProject } from "../../api/hooks";
 import { Sections } from "../../app/Sections";
 import { useUndo } from "../../app/useUndo";
+import { Worked } from "../../app/Working";
 import { bounds } from "../../draw/outline";
 import { useSize } from "../../draw/useSize";
 import { DraftScope, EntryChoice, EntryLength, EntryText, EntryTick } from "../../fields/Entry";
@@ -59,7 +60,11 @@ function Facts({ piece, uses, onChange, onTakeOut }: { piece: Piece; uses: Use[]
           {piece.cuts.map((c) => <li key={c.use_id}>{c.how_cut}, of {uses.find((u) => u.id === c.use_id)?.name}</li>)}
         </ul>
       )}
-      <p>{piece.size}, at the cut line</p>
+      <p>
+        {piece.long && piece.wide ? (
+          <><Worked figure={piece.long} label={`length of ${piece.name}`}>{piece.long.text}</Worked> long, <Worked figure={piece.wide} label={`width of ${piece.name}`}>{piece.wide.text}</Worked> wide</>
+        ) : piece.size}, at the cut line
+      </p>
       <p>{piece.seam.mm > 0 ? `${piece.seam.text} seam allowance added all round${piece.on_fold ? " but the fold" : ""}` : "seam allowance included"}</p>
       <p className="commands">
         <Button onClick={onChange}>Change</Button>

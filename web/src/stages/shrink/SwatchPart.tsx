@@ -3,7 +3,7 @@ import { useState } from "react";
 import type { Project, Shrink } from "../../api/client";
 import { useChanges } from "../../api/hooks";
 import { Worked } from "../../app/Working";
-import { EntryLength } from "../../fields/Entry";
+import { EntryChoice, EntryLength } from "../../fields/Entry";
 import { useHeld } from "../../fields/useHeld";
 import { Answer } from "./Answer";
 import { CyclesChart } from "./CyclesChart";
@@ -79,6 +79,7 @@ export function SwatchPart({ project, shrink }: { project: Project; shrink: Shri
         )}
       </h1>
       {shrink.simulated && <p className="look">These readings are made up by the stand-in washer. Measure a real swatch before you cut.</p>}
+      {measured && [...new Set([warp.told, weft.told])].filter(Boolean).map((told) => <p key={told} className="look">{told}</p>)}
       {!measured && (
         <p className="look">
           {warp.basis === "range" ? "These are the ranges of common practice for this fibre, not of your cloth. " : ""}
@@ -92,6 +93,12 @@ export function SwatchPart({ project, shrink }: { project: Project; shrink: Shri
           <p className={shrink.too_small ? "look" : "quiet"}>{shrink.marks_told}</p>
           <EntryLength label="The tape is read to" path="graduation" value={shrink.graduation.text}
             onSave={(graduation) => swatch({ graduation })} />
+          {marked && (
+            <div className="two">
+              <EntryChoice label="How the swatch was washed" value={shrink.wash} options={[{ value: "", label: "not written down" }, ...shrink.washes_offered]} onSave={(wash) => swatch({ wash })} />
+              <EntryChoice label="and dried" value={shrink.dry} options={[{ value: "", label: "not written down" }, ...shrink.dries_offered]} onSave={(dry) => swatch({ dry })} />
+            </div>
+          )}
         </div>
         <div className="shrink-readings">
           {!marked && (

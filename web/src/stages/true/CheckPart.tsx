@@ -28,7 +28,7 @@ export function CheckPart({ found, calls }: PartProps) {
                 <tr key={c.key}>
                   <th scope="row">{c.piece}, {c.copy_number}<small>arrow {c.arrow.text}</small></th>
                   <td>{c.edge}</td>
-                  <td>{c.wanted_tail.text} and {c.wanted_head.text}</td>
+                  <td><Worked figure={c.wanted_tail} label={`${c.piece}, ${c.copy_number}, tail by the lay`}>{c.wanted_tail.text}</Worked> and <Worked figure={c.wanted_head} label={`${c.piece}, ${c.copy_number}, head by the lay`}>{c.wanted_head.text}</Worked></td>
                   {(["tail", "head"] as const).map((end) => (
                     <td key={end} className="check-field">
                       <EntryLength bare label={`${c.piece}, ${c.copy_number}, ${end}`} path={`check.${end}`} value={c[end]?.text ?? ""} placeholder={end === "tail" ? c.wanted_tail.text : c.wanted_head.text}

@@ -39,9 +39,9 @@ export function EdgePart({ found, calls, project }: PartProps) {
         </section>
         <section>
           <h2>What it costs</h2>
-          <p>This end {cost.this_end.text}{cost.cut_off.mm > 0 && ` and ${cost.cut_off.text} cut off`}, the other about {cost.other_end.text}.</p>
+          <p>This end <Worked figure={cost.this_end} label="this end, again">{cost.this_end.text}</Worked>{cost.cut_off.mm > 0 && ` and ${cost.cut_off.text} cut off`}, the other about <Worked figure={cost.other_end} label="the other end">{cost.other_end.text}</Worked>.</p>
           <EntryLength label="Cut off at this end, because it could not be straightened" path="cut_off" value={cost.cut_off.text} onSave={(cut_off) => calls.change({ cut_off })} />
-          <p>Both ends together: <b>{cost.ends.text}</b>{!cost.measured && <span className="quiet"> (as planned; read the edge to know)</span>}</p>
+          <p>Both ends together: <b><Worked figure={cost.ends} label="both ends">{cost.ends.text}</Worked></b>{!cost.measured && <span className="quiet"> (as planned; read the edge to know)</span>}</p>
           {!cost.measured && <Button onClick={() => void change(() => [])}>Plan with this way</Button>}
           {cost.in_hand_after && <p>Of the {project.cloth.length_now?.text} in hand, <Worked figure={cost.in_hand_after} label="left to lay on">{cost.in_hand_after.text}</Worked> are left to lay on, as it is cut.</p>}
           {cost.to_buy && <p>To buy: <b>{cost.to_buy}</b></p>}

@@ -1,5 +1,6 @@
 import { Button } from "antd";
 import { useUndo } from "../../app/useUndo";
+import { Worked } from "../../app/Working";
 import { useSize } from "../../draw/useSize";
 import { EntryChoice, EntryLength } from "../../fields/Entry";
 import { useHeld } from "../../fields/useHeld";
@@ -34,8 +35,8 @@ export function FoldPart({ found, calls }: PartProps) {
           </tbody>
         </table>
         <NewStation onAdd={(along, distance) => change((held) => [...held, { along, distance }])} next={fold.stations.length + 1} found={found} />
-        <ul className="plain-list">{fold.stations.filter((s) => s.told).map((s) => <li key={s.along.mm}><b>{s.along.text}</b>: {s.told}</li>)}</ul>
-        {fold.spread && <p>Spread {fold.spread.text}. {fold.limit}</p>}
+        <ul className="plain-list">{fold.stations.filter((s) => s.told).map((s) => <li key={s.along.mm}><b>{s.along.text}</b>: {s.move_figure ? <Worked figure={s.move_figure} label={`move at ${s.along.text}`}>{s.told}</Worked> : s.told}</li>)}</ul>
+        {fold.spread && fold.mean && <p>Spread <Worked figure={fold.spread} label="spread">{fold.spread.text}</Worked> about a mean of <Worked figure={fold.mean} label="mean">{fold.mean.text}</Worked>. {fold.limit}</p>}
         <h2>Does the fold ripple?</h2>
         <EntryChoice label="Selvages level, and the fold" value={fold.ripple}
           options={[{ value: "", label: "hangs flat" }, { value: "out", label: "ripples, slanting down towards the tested end" }, { value: "in", label: "ripples, slanting down away from it" }]}
@@ -57,7 +58,7 @@ function NewStation({ onAdd, next, found }: { onAdd: (along: number, distance: s
 function FoldPicture({ fold }: { fold: PartProps["found"]["fold"] }) {
   const { ref, width, height } = useSize<HTMLDivElement>();
   const stations = fold.stations.toSorted((a, b) => a.along.mm - b.along.mm);
-  const mean = fold.mean?.mm ?? 0;
+  const mean = fold.mean?.value ?? 0;
   const long = Math.max(1, ...stations.map((s) => s.along.mm));
   const worst = Math.max(2, ...stations.map((s) => Math.abs(s.distance.mm - mean)));
   const top = 30;
