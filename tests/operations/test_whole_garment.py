@@ -123,7 +123,7 @@ def test_from_nothing_to_the_counter(database: Database) -> None:
         assert len(drawn.shapes) == 7, "a back on the fold is one piece, and three pairs"
         assert all(shape.lies == "bias" for shape in drawn.shapes if shape.piece == "Undercollar")
         assert {s.name: s.state for s in now.stages}["lay"] == "done" and now.stale == ()
-        assert now.least is not None and now.least <= now.tally.purchase.to_buy.value
+        assert now.least is not None and now.least.value <= now.tally.purchase.to_buy.value
 
 
 def test_a_kept_reading_reaches_lay_purchase_and_log(database: Database) -> None:

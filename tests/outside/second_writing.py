@@ -31,8 +31,8 @@ GAUZE = ((5, 10), (5, 10))
 
 
 def sureness(before: list[float], after: list[float], r: float) -> float:
-    """U, parts of one: the larger of the tape's (each reading uniform over r, k = 2; GUM) and the scatter's (t for 0.975;
-    of two readings half their difference)."""
+    """U, parts of one: the larger of the tape's (each reading uniform over r, k = 2; GUM) and the scatter's (t for
+    0.975; of two readings half their difference)."""
     n = len(before)
     tape = 2 / fmean(before) * math.sqrt(2 * r * r / 12 / n)
     single = [(b - a) / b for b, a in zip(before, after, strict=True)]

@@ -23,3 +23,12 @@ def test_a_rectangle_too_small_for_tape() -> None:
         bias_tape(100, 30, 25)
     with pytest.raises(BadStrip, match="more than nothing"):
         bias_tape(100, 0, 25)
+
+
+def test_each_join_takes_two_allowances_on_the_slant() -> None:
+    # 500 × 300, tape 25, allowance 6: 20 strips joined 19 times, each join 2√2 × 6 mm
+    found = bias_tape(500.0, 300.0, 25.0, 6.0)
+    assert found.joins == 19 and found.strips.value == pytest.approx(5218.5, abs=0.05)
+    in_all = found.strips.steps[0].result.value
+    assert in_all - found.strips.value == pytest.approx(19 * 2 * 2**0.5 * 6)
+    assert found.continuous.value > found.strips.value, "and so the other way gives more"

@@ -6,7 +6,22 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from idle_selvage.core.buy.envelope import BadChart, Chart, choose_size, column_of, convert_width, crossing
+from idle_selvage.core.buy.envelope import (
+    BadChart,
+    Chart,
+    ChartLine,
+    Envelope,
+    SizeLine,
+    choose_size,
+    column_of,
+    compared,
+    convert_width,
+    crossing,
+    envelope_headline,
+    printed_column,
+    read_envelope,
+)
+from idle_selvage.core.working import Figure
 
 IN = 25.4
 YD = 914.4
@@ -82,3 +97,56 @@ def test_another_width_and_when_the_table_asks_for_more() -> None:
     for width in (20, 80):
         with pytest.raises(BadChart, match="outside"):
             column_of(width * IN)
+
+
+@pytest.mark.parametrize(("inches", "column"), [(51, 4), (38, 0), (43, 2), (49, 3), (57, 5), (45, 3), (60, 6), (35, 0)])
+def test_a_width_between_two_columns_is_the_narrower_one_s(inches: float, column: int) -> None:
+    assert column_of(inches * IN) == column
+
+
+def test_a_printed_width_between_two_columns_is_read_as_the_wider_one_s() -> None:
+    # a length for 43 in is no longer than one for 41 and no shorter than one for 45: as if printed for 44–45
+    assert printed_column(43 * IN) == 3 and printed_column(45 * IN) == 3 and printed_column(61 * IN) == 6
+    with pytest.raises(BadChart):
+        printed_column(20 * IN)
+
+
+def reading(width: float, length: float | None, cloth: float, shrinkage: float | None = None, one_way: bool = False):  # type: ignore[no-untyped-def]
+    typed = Envelope((SizeLine("12", 900.0),), (ChartLine(width * IN, (length,)),), mine=900.0)
+    plan = None if shrinkage is None else Figure(shrinkage, "percent")
+    return read_envelope(typed, cloth * IN, one_way=one_way, shrinkage=plan)
+
+
+def test_a_cloth_a_little_wider_than_its_row_is_cut_by_the_row() -> None:
+    # 51 in of cloth, a row for 50: 2 yd, not the 1⅞ of 52–54 in
+    found = reading(50, 2 * YD, 51)
+    assert found.answer is not None and found.answer.value == 2 * YD and found.converted is None
+
+
+def test_what_cannot_be_converted_has_no_headline_figure() -> None:
+    found = reading(45, 2 * YD, 30)
+    assert found.answer is None and found.faults and str(envelope_headline(found)) == "Read the envelope"
+    assert compared(None, 1000.0) == ""
+
+
+def test_shrinkage_is_divided_or_its_absence_said() -> None:
+    dry, wet = reading(45, 2 * YD, 45), reading(45, 2 * YD, 45, 8.0)
+    assert dry.washed is None and any("nothing was added" in text for text, look in dry.told if look)
+    assert wet.answer is not None and wet.answer.value == 2 * YD
+    assert wet.washed is not None and wet.washed.value == pytest.approx(2 * YD / 0.92)
+    assert "before washing" in envelope_headline(wet)
+
+
+def test_where_in_the_table_it_was_read_is_told() -> None:
+    below, between, past = reading(45, YD, 36), reading(45, 2 * YD, 36), reading(45, 6 * YD, 36)
+    assert any("below its first row" in text for text, _ in below.told)
+    assert not any("between" in text for text, _ in below.told)
+    assert any("between two" in text for text, _ in between.told)
+    assert any("past its last row: a half" in text for text, _ in past.told)
+
+
+def test_a_body_within_a_tape_s_give_of_a_size_is_that_size() -> None:
+    for mine, size in ((948.0, "B"), (945.0, "B"), (944.9, "A"), (1001.0, "C"), (1005.0, "C"), (895.0, "A")):
+        assert choose_size("ABC", BODY, mine, "loose").size == size, mine
+    assert choose_size("ABC", BODY, 1001.0, "close").size == "C", "1 mm over the largest is the largest"
+    assert choose_size("ABC", BODY, 944.0, "loose", give=25.4 / 4).size == "B", "a quarter of an inch"

@@ -6,7 +6,9 @@ from dataclasses import replace
 
 import pytest
 
-from idle_selvage.core.buy.sharing import Sharer, apart, saving, together
+from idle_selvage.core.buy.order import Order
+from idle_selvage.core.buy.purchase import purchase
+from idle_selvage.core.buy.sharing import Sharer, apart, own_order, saving, shared_order, together
 from idle_selvage.core.lay.problem import Bars, LayPiece, Match, Problem
 from idle_selvage.core.working import Figure
 
@@ -39,3 +41,17 @@ def test_what_is_saved_worked_by_hand() -> None:
     none = saving(Figure(1900.0, "purchase"), Figure(1900.0, "purchase"), None)
     assert none is not None and not none.worth and none.money is None
     assert not replace(none, length=Figure(-300.0, "purchase")).worth, "dearer together saves nothing"
+
+
+def test_together_every_garment_keeps_its_spare() -> None:
+    # by hand: a lay of 1100, ends 0, spares 50 and 100: 1250, so 1.30 m; without the second spare it would be 1.20 m
+    own, other = (
+        Order(ends=0.0, spare=50.0, step=100.0),
+        Order(ends=0.0, spare=100.0, bought_extra=30.0, why="a border"),
+    )
+    shared = shared_order(own, [replace(other, bought_extra=0.0)])
+    assert purchase(1100.0, Figure(0.0, "percent"), shared).to_buy.value == 1300.0
+    both = shared_order(replace(own, bought_extra=10.0, why="a dye lot"), [other])
+    assert (both.spare, both.bought_extra, both.why) == (150.0, 40.0, "a dye lot; a border")
+    alone = own_order(other, own)
+    assert (alone.spare, alone.bought_extra, alone.step, alone.ends) == (100.0, 30.0, own.step, own.ends)

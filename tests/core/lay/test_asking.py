@@ -80,3 +80,12 @@ def test_a_faded_fold_is_kept_off_where_every_piece_fits_beside_it() -> None:
 )
 def test_pieces_of_one_name_are_told_apart(names: list[str], told: list[str]) -> None:
     assert told_apart(names) == told and len(set(told)) == len(told)
+
+
+def test_a_flaw_is_kept_off_everywhere_it_may_lie() -> None:
+    # a flaw at 4.5 m, 20 mm long; 11.1 % along at best, 11.44 % at most, 10.76 % at least: it lies at about 4000
+    move = Move((10.76, 0.0), (11.11, 0.0), (11.44, 0.0))
+    ((x0, _, x1, _),) = blocked([FlawToLay((4500.0, 100.0, 20.0, 20.0), move)], 0.0, 0.0, 1000.0)
+    assert x0 == pytest.approx(4500 * (1 - 0.1144), abs=0.01) and x1 == pytest.approx(4520 * (1 - 0.1076), abs=0.01)
+    best = 4500 * (1 - 0.1111)
+    assert x0 < best < best + 20 * (1 - 0.1111) < x1

@@ -64,3 +64,13 @@ def test_the_range_is_marked_as_a_range() -> None:
     assert (figure.low, figure.high) == (4, 8) and figure.sources[0].kind == "from memory"
     assert sh.plan_with(figure).value == 8
     assert ranges.planning_range("moonbeam") is None
+
+
+def test_crinkled_cloth_shrinks_as_crinkled_cloth_whatever_it_is_of() -> None:
+    for fibre in ("cotton", "silk", "polyester", "linen"):
+        entry = blend_range(Make(((fibre, 100.0),), "gauze"))
+        assert entry is not None and entry.warp == (5, 10) and entry.weft == (5, 10), fibre
+    blend = blend_range(Make((("viscose", 50.0), ("cotton", 50.0)), "gauze"))
+    assert blend is not None and blend.warp == (5, 10) and blend.weft == (5, 10)
+    # it is washed as its fibre is all the same
+    assert deciding_kinds(Make((("silk", 100.0),), "gauze")) == ("gauze", "silk")

@@ -9,6 +9,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from idle_selvage.core.shrink.swatch import (
+    Row,
     Swatch,
     added,
     corners,
@@ -93,3 +94,30 @@ def test_how_far_apart_marks_must_be_is_told_in_the_units_of_who_reads() -> None
     )
     assert "at least 8.2 cm" in marks_told(46.8, 81.6, 1)
     assert "25 cm" in how_to_begin() and "10 in" in say(how_to_begin(), "imperial")
+
+
+@pytest.mark.parametrize(
+    ("warp", "weft", "state", "says"),
+    [
+        # the first wash was not measured: what the second added is not known
+        ((250, None, 240), (250, None, 245), "unsure", "after the first wash, so what the second"),
+        # the warp alone was measured again, and lost 1.25 % more
+        ((250, 240, 237), (250, 245), "again", "second wash still took 1.2"),
+        # the warp alone again, at rest: the weft may not be
+        ((250, 240, 240), (250, 245), "unsure", "along the weft"),
+    ],
+)
+def test_a_verdict_needs_the_measure_it_speaks_of(warp: Row, weft: Row, state: str, says: str) -> None:
+    found, said = verdict(Swatch((warp,) * 3, (weft,) * 3))
+    assert found == state and says in said, said
+
+
+def test_a_change_that_cannot_be_told_is_not_told() -> None:
+    # read to a sixteenth of an inch on four inches, one reading
+    coarse = Swatch(((101.6, 96.8, 96.8),), ((101.6, 98.4, 98.4),), 25.4 / 16)
+    assert verdict(coarse)[0] == "unsure" and "± 1.3 %" in verdict(coarse)[1]
+    taken = Swatch(((101.6, 96.8, 96.0),), ((101.6, 98.4, 98.4),), 25.4 / 16)
+    assert verdict(taken)[0] == "unsure" and "seems" in verdict(taken)[1]
+    # readings that scatter tell a mean no better
+    wild = Swatch(((250, 240, 241), (250, 240, 239), (250, 240, 240)), ((250, 245, 245),) * 3, 0.5)
+    assert verdict(wild)[0] == "unsure"

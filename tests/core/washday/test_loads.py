@@ -6,7 +6,7 @@ import pytest
 
 from idle_selvage.core.cloth.dye import Dye
 from idle_selvage.core.shrink.treatment import TreatmentFacts, programme
-from idle_selvage.core.washday.loads import group, learned_time, load_steps
+from idle_selvage.core.washday.loads import group, learned_time, load_steps, weight_of
 
 from .cases import batch
 
@@ -53,3 +53,17 @@ def test_steps_and_their_times() -> None:
 def test_the_median_of_the_last_five_is_learned() -> None:
     assert learned_time([]) is None and learned_time([40.0]) == 40.0 and learned_time([40.0, 50.0]) == 45.0
     assert learned_time([999.0, 40.0, 41.0, 60.0, 42.0, 43.0]) == 42.0
+
+
+def test_a_weight_that_was_not_given_is_marked() -> None:
+    given_, guessed = batch("a", mass=200.0).weighed, batch("b", mass=None).weighed
+    assert given_.value == guessed.value == pytest.approx(560.0) and not given_.note
+    assert guessed.note == "its weight was not given: reckoned as 200 g/m²" and guessed.sources[0].kind == "from memory"
+    both = weight_of([given_, guessed])
+    assert both.value == pytest.approx(1120.0) and "not given" in both.note
+
+
+def test_light_cloth_keeps_from_colours_that_were_never_tested() -> None:
+    dyes = {"light": Dye("light"), "medium": Dye("medium"), "tested": Dye("medium", 5)}
+    loads = group([batch(key, dye=dye) for key, dye in dyes.items()], 7.0)
+    assert not any({"light", "medium"} <= {b.key for b in load.batches} for load in loads)

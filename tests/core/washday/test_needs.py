@@ -22,3 +22,9 @@ def test_what_a_stand_in_made_up_treats_nothing() -> None:
 
 def test_pile_wants_the_water_to_itself() -> None:
     assert napped(Make(weave="velveteen")) and not napped(Make(weave="twill"))
+
+
+def test_a_nap_said_by_hand_wants_the_water_to_itself() -> None:
+    plain = Make((("cotton", 100.0),), "plain")
+    assert napped(plain, "nap") and napped(plain, "stroke")
+    assert not napped(plain, "print") and not napped(plain) and napped(Make((("cotton", 100.0),), "corduroy"))

@@ -25,6 +25,8 @@ from idle_selvage.core.washday.schedule import (
     windows,
 )
 
+from .cases import batch
+
 HOUR = 60
 
 
@@ -227,3 +229,14 @@ def test_the_least_finish_by_brute_force(minutes: list[int], now: int) -> None:
 def test_among_the_plans_that_finish_first_single_loads_are_ready_early() -> None:
     made = plan(washed([60, 30, 90]), 8 * HOUR)
     assert [s.end for s in sorted(made.slots, key=lambda s: s.load)] == [9 * HOUR + 30, 8 * HOUR + 30, 11 * HOUR]
+
+
+def test_no_wash_lies_wet_that_could_have_begun_later() -> None:
+    # one line, taken by the first load: the second load's wash waits until the line will be free
+    line = programme("40", "line", "mirror", TreatmentFacts(("cotton",)))[0]
+    dyes = Dye("light"), Dye("dark", 5)
+    loads = group([batch(str(k), metres=6, programme=line, dye=dye) for k, dye in enumerate(dyes)], 7.0)
+    assert len(loads) == 2
+    made = plan(loads, 8 * HOUR, Waking(7 * HOUR, 22 * HOUR))
+    slots = {(s.load, s.step): s for s in made.slots}
+    assert [slots[i, 1].start - slots[i, 0].end for i in (0, 1)] == [0, 0]
