@@ -123,9 +123,9 @@ def test_two_garments_share_a_length(page: Page, demo: str) -> None:
 
 def test_envelope_strips_and_conversions(page: Page, demo: str) -> None:
     opened(page, demo, "Boxy overshirt", "Envelope")
-    expect(page.locator(".crossing input")).to_have_value("1.71 m")
+    expect(page.locator(".crossing input")).to_have_value("1 ⅞ yd")
     page.get_by_label("The garment fits").select_option("close")
-    expect(page.locator(".crossing input")).to_have_value("1.83 m")
+    expect(page.locator(".crossing input")).to_have_value("2 yd")
     cell = page.get_by_label("Row 2, size L", exact=True)
     cell.fill("2 1/4 yd")
     cell.press("Enter")

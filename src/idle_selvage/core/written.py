@@ -166,6 +166,8 @@ def _quantity_parts(quantity: Quantity, system: System, fine: bool) -> tuple[str
         case "weight":
             return f"{_zero(value, 0):.0f}", "g/m²"
         case "minutes":
+            if not fine and value >= HOURS_FROM_MIN:
+                return _short(value / 60.0, 2, 0), "h"
             return _short(value, 3, 0) if fine else f"{_zero(value, 0):.0f}", "min"
         case "pace":
             return (_short(value, 3, 0), "min/m") if system == "metric" else (_short(value * YARD, 3, 0), "min/yd")
@@ -177,6 +179,8 @@ def _quantity_parts(quantity: Quantity, system: System, fine: bool) -> tuple[str
             return _short(value, 5, 0) if fine else f"{_zero(value, 4):g}", ""
 
 
+#: From so many minutes on a time is said in hours.
+HOURS_FROM_MIN = 120.0
 #: A kilogram in grams.
 KILOGRAM = 1000.0
 #: A yard in metres.

@@ -3396,6 +3396,8 @@ export interface components {
          */
         SmallLayOut: {
             length: components["schemas"]["LengthOut"];
+            /** @description its length with its working */
+            figure: components["schemas"]["FigureOut"];
             /** Width */
             width: number;
             /** Fold */

@@ -26,6 +26,7 @@ class SmallLayOut(Out):
     """A lay small: the open cloth and every piece on it, mm."""
 
     length: LengthOut
+    figure: FigureOut = Field(description="its length with its working")
     width: float
     fold: str
     outlines: list[list[Point]]

@@ -13,6 +13,7 @@ from ...core.buy.order import RULES
 from ...core.buy.purchase import Purchase
 from ...core.buy.shopping import PRETREAT
 from ...core.cloth.make import blend_text
+from ...core.lay.long import lay_length
 from ...core.lay.named import fold_name
 from ...core.units import MM_PER_YARD
 from ...core.written import fraction_text
@@ -83,6 +84,7 @@ def small_out(show: Presenter, small: SmallLay | None) -> out.SmallLayOut | None
         return None
     return out.SmallLayOut(
         length=show.length(small.lay.length),
+        figure=show.surely(lay_length(small.lay, small.drawing.shapes)),
         width=small.width,
         fold=fold_name(small.fold),
         outlines=[rounded(s.outline) for s in small.drawing.shapes],

@@ -79,14 +79,15 @@ class Crossing:
 
 
 def crossing(chart: Chart, width: float, size: str) -> Crossing:
-    """Read the chart: the row is the widest printed width that the cloth still has.
+    """Read the chart: the row is the widest printed width that the cloth still has, or one in the same column of the
+    handbook's table, whose widths are one width (44 and 45 in, 58 to 60).
 
     A cloth narrower than that cannot be cut by the row. Raises :class:`BadChart`.
     """
     if size not in chart.sizes:
         raise BadChart(f"The chart has no size {size}; it has {', '.join(chart.sizes) or 'none yet'}.")
     column = chart.sizes.index(size)
-    rows = [k for k, w in enumerate(chart.widths) if w <= width + WIDTH_GIVE_MM]
+    rows = [k for k, w in enumerate(chart.widths) if _has(width, w)]
     if not rows:
         raise BadChart("Every width on the chart is wider than the cloth. Convert it from the narrowest printed width.")
     row = max(rows, key=lambda k: chart.widths[k])
@@ -94,6 +95,12 @@ def crossing(chart: Chart, width: float, size: str) -> Crossing:
     if found is None:
         raise BadChart("Nothing is printed where this row and this column cross.")
     return Crossing(row, column, found)
+
+
+def _has(width: float, printed: float) -> bool:
+    """Whether a cloth is as wide as a printed width, or of one width with it."""
+    here = _column(width)
+    return printed <= width + WIDTH_GIVE_MM or (here is not None and here == _column(printed))
 
 
 def _column(width: float) -> int | None:
@@ -409,7 +416,7 @@ def _place(envelope: Envelope, width: float | None, size: str, faults: list[str]
     lengths = tuple(tuple((*row.lengths, *[None] * len(names))[: len(names)]) for _, _, row in rows)
     chart = Chart(tuple(wide for _, wide, _ in rows), names, lengths)
     narrowest = min(chart.widths)
-    narrower = narrowest > width + WIDTH_GIVE_MM
+    narrower = not _has(width, narrowest)
     try:
         found = crossing(chart, narrowest if narrower else width, size)
     except BadChart as fault:

@@ -23,11 +23,12 @@ from ...core.cloth.make import FIBRES, Make
 from ...core.cloth.margins import both_margins
 from ...core.lay.problem import Problem, fingerprint, pieces_area, too_wide_sentences
 from ...core.plan.outline import BadPiece
-from ...core.shrink.known import known_shrinkage
+from ...core.shrink.known import Shrinkage, known_shrinkage
 from ...core.shrink.ranges import alike
 from ...core.shrink.shrinkage import Direction
 from ...core.shrink.states import Move
 from ...core.shrink.swatch import BOTH_WAYS, Swatch
+from ...core.shrink.to_fit import fit_by
 from ...core.wording import joined, sentence_of
 from ...core.working import Figure, Source, percent
 from ...core.working import given as as_told
@@ -128,12 +129,13 @@ def _asked(now: Standing, row: models.Offer) -> _Asked:
         return _Asked(row, offered, None, "Nothing is left of its width after washing and margins.")
     if not now.rows.cuts:
         return _Asked(row, offered, None, now.missing)
-    if now.to_fit and now.fit is None:
+    fit = _fit_of(now, row) if now.to_fit else None
+    if now.to_fit and fit is None:
         return _Asked(row, offered, None, NO_FIT)
     try:
         shrunk = (offered.warp.value, offered.weft.value)
         cloth = replace(now.cutting.laid, bars_move=Move(shrunk, shrunk, shrunk))
-        problem = now.lay_on(cloth, width, now.fit, flaws=False)
+        problem = now.lay_on(cloth, width, fit, flaws=False)
     except BadPiece as fault:
         return _Asked(row, offered, None, sentence_of(fault))
     wide = too_wide_sentences(problem)
@@ -159,16 +161,32 @@ def _planned(now: Standing, row: models.Offer, way: Direction) -> Figure | None:
     taken, whole = (found.warp_taken, found.warp) if way == "warp" else (found.weft_taken, found.weft)
     if now.cutting.treatment not in ("coming", "done"):
         return taken.plan
-    typed = row.warp if way == "warp" else row.weft
+    # a length still to be bought was not treated, even if the one in hand was
+    return whole.plan if row.same and _typed(row, way) is None else _known(now, row, way).plan
+
+
+def _typed(row: models.Offer, way: Direction) -> float | None:
+    """The shrinkage given with an offer, per cent."""
+    return row.warp if way == "warp" else row.weft
+
+
+def _known(now: Standing, row: models.Offer, way: Direction) -> Shrinkage:
+    """What an offered cloth loses in all: as given with it, by this cloth's swatch where it is the same, else by what
+    it is made of."""
+    typed = _typed(row, way)
     if typed is not None:
         step = as_told("shrinkage", percent(typed), "as given with the offer")
-        return Figure(typed, "percent", steps=(step,), sources=(WITH_OFFER,), note="as given with the offer")
-    if row.same:
-        # a length still to be bought was not treated, even if the one in hand was
-        return whole.plan
+        figure = Figure(typed, "percent", steps=(step,), sources=(WITH_OFFER,), note="as given with the offer")
+        return Shrinkage(way, "swatch", figure, figure)
     own, made = now.cloth.make, make_of(now, row)
     past = now.cloth.rows.past if alike(own, made) else ()
-    return known_shrinkage(made, Swatch(), past, way, how=now.cutting.how).plan
+    return known_shrinkage(made, now.cloth.test if row.same else Swatch(), past, way, how=now.cutting.how)
+
+
+def _fit_of(now: Standing, row: models.Offer) -> tuple[float, float] | None:
+    """By how much pieces are enlarged for an offered cloth: what it loses itself, and not what this one has left."""
+    warp, weft = (_known(now, row, way) for way in BOTH_WAYS)
+    return fit_by(warp, weft)
 
 
 WITH_OFFER = Source("your own log", "the shrinkage given with the offer")

@@ -82,7 +82,7 @@ export function OffersPart({ project }: { project: Project }) {
                 </th>
                 <td>{offer.width.text}</td>
                 <td>{offer.price_text || "—"}</td>
-                <td>{offer.lay?.length.text ?? "—"}</td>
+                <td>{offer.lay ? <Worked figure={offer.lay.figure} label={`lay, ${offer.name}`}>{offer.lay.length.text}</Worked> : "—"}</td>
                 <td><b>{offer.to_buy ? <Worked figure={offer.to_buy} label={`to buy, ${offer.name}`}>{offer.to_buy.text}</Worked> : "—"}</b></td>
                 <td>{offer.cost ? <Worked figure={offer.cost} label={`cost, ${offer.name}`}>{offer.cost.text}</Worked> : "—"}</td>
                 <td>{offer.waste ? <Worked figure={offer.waste} label={`waste, ${offer.name}`}>{offer.waste.text}</Worked> : "—"}</td>

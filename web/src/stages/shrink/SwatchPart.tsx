@@ -95,8 +95,8 @@ export function SwatchPart({ project, shrink }: { project: Project; shrink: Shri
             onSave={(graduation) => swatch({ graduation })} />
           {marked && (
             <div className="two">
-              <EntryChoice label="How the swatch was washed" value={shrink.wash} options={[{ value: "", label: "not written down" }, ...shrink.washes_offered]} onSave={(wash) => swatch({ wash })} />
-              <EntryChoice label="and dried" value={shrink.dry} options={[{ value: "", label: "not written down" }, ...shrink.dries_offered]} onSave={(dry) => swatch({ dry })} />
+              <EntryChoice label="The swatch’s wash" value={shrink.wash} options={[{ value: "", label: "not written down" }, ...shrink.washes_offered]} onSave={(wash) => swatch({ wash })} />
+              <EntryChoice label="Its drying" value={shrink.dry} options={[{ value: "", label: "not written down" }, ...shrink.dries_offered]} onSave={(dry) => swatch({ dry })} />
             </div>
           )}
         </div>
