@@ -10,7 +10,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 Kind = Literal[
-    "length", "area", "purchase", "percent", "points", "money", "price", "mass", "weight", "minutes", "pace",
+    "length", "least", "area", "purchase", "percent", "points", "money", "price", "mass", "weight", "minutes", "pace",
     "count", "ratio", "angle", "about", "printed",
 ]  # fmt: skip
 SourceKind = Literal["standard", "handbook", "common practice", "from memory", "your own log"]
@@ -20,11 +20,11 @@ SourceKind = Literal["standard", "handbook", "common practice", "from memory", "
 class Quantity:
     """A number and what it measures.
 
-    ``length`` and ``purchase`` are millimetres (the second is spoken of as a shop does), ``percent`` is
-    per hundred, ``points`` is a difference of two percentages, ``mass`` is grams, ``weight`` is grams of a square
-    metre, ``area`` is square millimetres, ``price`` is money for a metre, ``pace`` is minutes for a metre, ``angle`` is
-    degrees. ``about`` is a length of the trade's rules in millimetres, said in round numbers; ``printed`` one off an
-    envelope, whose whole eighths of a yard are kept.
+    ``length`` and ``purchase`` are millimetres (the second is spoken of as a shop does), ``least`` is a length in
+    millimetres that must be reached and is rounded up, ``percent`` is per hundred, ``points`` is a difference of two
+    percentages, ``mass`` is grams, ``weight`` is grams of a square metre, ``area`` is square millimetres, ``price`` is
+    money for a metre, ``pace`` is minutes for a metre, ``angle`` is degrees. ``about`` is a length of the trade's rules
+    in millimetres, said in round numbers; ``printed`` one off an envelope, whose whole eighths of a yard are kept.
     """
 
     value: float

@@ -45,6 +45,12 @@ def shop_length(mm: float, system: System) -> tuple[str, str]:
     return (yards[0], f"yd ({' '.join(metres)})") if eighths and not centimetres else metres
 
 
+def least_length(mm: float, system: System) -> tuple[str, str]:
+    """A length that must be reached: up to the tape's next mark, 1 mm or 1/16 in."""
+    mark = 1.0 if system == "metric" else MM_PER_INCH / 16
+    return length_parts(_up(mm / mark) * mark, system)
+
+
 def _is_whole(value: float) -> bool:
     return abs(value - round(value)) < WHOLE
 
@@ -147,6 +153,8 @@ def _quantity_parts(quantity: Quantity, system: System, fine: bool) -> tuple[str
             return round_length(value, system)
         case "length":
             return fine_length(value, system) if fine else length_parts(value, system)
+        case "least":
+            return fine_length(value, system) if fine else least_length(value, system)
         case "purchase":
             return fine_shop_length(value, system) if fine else shop_length(value, system)
         case "area":

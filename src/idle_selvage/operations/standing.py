@@ -55,9 +55,10 @@ DRY = ("never", "dry-clean")
 
 @dataclass(frozen=True)
 class ClothStanding:
-    """What is known of one cloth."""
+    """What is known of one cloth; ``how`` a garment washes it, None: of itself, in the cupboard."""
 
     rows: ClothRows
+    how: Programme | None = None
 
     @property
     def row(self) -> models.Cloth:
@@ -91,7 +92,7 @@ class ClothStanding:
     @cached_property
     def states(self) -> ClothStates:
         """The cloth as bought and after each treatment."""
-        return ClothStates(cloths.as_states(self.row), self.make, self.test, self.rows.past)
+        return ClothStates(cloths.as_states(self.row), self.make, self.test, self.rows.past, self.how)
 
     @cached_property
     def warp(self) -> Shrinkage:
@@ -175,10 +176,10 @@ class Cutting:
             return self.advice.programme
         return finished(self.garment.wash, self.garment.dry, self.cloth.treatment_facts)
 
-    @cached_property
+    @property
     def states(self) -> ClothStates:
-        """The cloth through its states, as it is washed for this garment."""
-        return replace(self.cloth.states, how=self.how)
+        """The cloth through its states."""
+        return self.cloth.states
 
     def left(self, way: Direction) -> float | None:
         """What it may still lose as it is now, at its best value, per cent; None while that is not known."""
@@ -215,6 +216,11 @@ class Cutting:
     def tally(self, laid: MeasuredLay | None) -> Tally:
         """The few figures it is steered by. Raises BadCloth."""
         return tally(cloths.as_cloth(self.cloth.row), self.facts, laid, use.as_wishes(self.use))
+
+
+def washed_for(garment: models.Project, use_: models.ClothUse, cloth: ClothStanding) -> ClothStanding:
+    """A cloth as it is washed for one garment: its swatch tells of some washes and not of others."""
+    return replace(cloth, how=Cutting(garment, use_, cloth).how)
 
 
 @dataclass(frozen=True)
@@ -314,7 +320,8 @@ class Standing:
 
     @cached_property
     def cloth(self) -> ClothStanding:
-        return ClothStanding(self.rows.cloth)
+        """The cloth as this garment washes it."""
+        return washed_for(self.garment, self.use, ClothStanding(self.rows.cloth))
 
     @property
     def name(self) -> str:

@@ -30,3 +30,10 @@ def test_a_sentence_is_written_in_the_units_of_who_asks() -> None:
     finally:
         current_system.reset(asking)
     assert " in across" in told.why and "cm" not in told.why + told.several[1] and told.several[0] == "as it is"
+
+
+def test_a_range_that_is_lopsided_is_told_by_its_ends() -> None:
+    # a lower limit of 3 %, planned with 8: it is not “5 ± 2.5”
+    told = Presenter("metric").surely(Figure(5.0, "percent", 3.0, 8.0))
+    assert told.sure == "(3.0 % to 8.0 %)"
+    assert Presenter("metric").surely(Figure(5.5, "percent", 3.0, 8.0)).sure == "± 2.5 %"

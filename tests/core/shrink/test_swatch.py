@@ -121,3 +121,10 @@ def test_a_change_that_cannot_be_told_is_not_told() -> None:
     # readings that scatter tell a mean no better
     wild = Swatch(((250, 240, 241), (250, 240, 239), (250, 240, 240)), ((250, 245, 245),) * 3, 0.5)
     assert verdict(wild)[0] == "unsure"
+
+
+def test_marks_that_must_be_so_far_apart_are_told_rounded_up() -> None:
+    # 47.14 mm: 4.7 cm would be too little
+    assert "Marks 4.8 cm apart" in marks_told(47.14, None, 3)
+    assert "Marks 1 ⅞ in apart" in say(marks_told(47.14, None, 3), "imperial")
+    assert "at least 8.2 cm" in marks_told(1.0, 81.65, 1)

@@ -1529,7 +1529,7 @@ export interface components {
             high_value: number | null;
             /**
              * Sure
-             * @description half the range, such as “± 0.4 %”
+             * @description half the range, such as “± 0.4 %”, or both ends in brackets
              */
             sure: string | null;
             /** Note */

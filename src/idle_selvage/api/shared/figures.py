@@ -11,6 +11,9 @@ from ...core.written import chart_text, length_text, quantity_parts, quantity_te
 from .person import system
 from .schemas import FigureOut, InputOut, LengthOut, SourceOut, StepOut
 
+#: A figure further from the middle of its range than this share of half of it is told with both ends.
+LOPSIDED = 0.1
+
 
 class Presenter:
     """Presents for one system of units."""
@@ -46,7 +49,7 @@ class Presenter:
         number, unit = quantity_parts(figure.quantity, self.system)
         sure = None
         if figure.low is not None and figure.high is not None:
-            sure = "± " + self.quantity(Quantity((figure.high - figure.low) / 2, figure.unit))
+            sure = self._sure(figure, figure.low, figure.high)
         return FigureOut(
             value=figure.value,
             number=number,
@@ -70,6 +73,14 @@ class Presenter:
             ],
             sources=[SourceOut(kind=s.kind, name=s.name, note=s.note) for s in dict.fromkeys(figure.sources)],
         )
+
+    def _sure(self, figure: Figure, low: float, high: float) -> str:
+        """How sure a figure is: half its range, or both ends where it does not lie in the middle of them."""
+        half = (high - low) / 2
+        if abs(figure.value - (low + half)) <= LOPSIDED * half:
+            return "± " + self.quantity(Quantity(half, figure.unit))
+        ends = (self.quantity(Quantity(end, figure.unit)) for end in (low, high))
+        return f"({' to '.join(ends)})"
 
     def size(self, outline: Sequence[Point], on_fold: bool) -> str:
         """How long and how wide a whole piece is."""

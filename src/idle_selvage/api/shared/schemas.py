@@ -86,7 +86,7 @@ class FigureOut(Out):
     high: str | None
     low_value: float | None
     high_value: float | None
-    sure: str | None = Field(description="half the range, such as “± 0.4 %”")
+    sure: str | None = Field(description="half the range, such as “± 0.4 %”, or both ends in brackets")
     note: str
     steps: list[StepOut]
     sources: list[SourceOut]

@@ -73,7 +73,10 @@ def _by_wash(swatch: Swatch, direction: Direction, washes: int | None) -> list[F
 def _never_less(found: Sequence[Figure]) -> Figure:
     """The last one, its high end never below an earlier one's: cloth does not give back what it once lost."""
     last = found[-1]
-    ends = tuple((f"at most after wash {k}", percent(one.high or one.value)) for k, one in enumerate(found, 1))
+    ends = tuple(
+        (f"at most after wash {k}", percent(one.value if one.high is None else one.high))
+        for k, one in enumerate(found, 1)
+    )
     high = max(value.value for _, value in ends)
     if last.high is None or high <= last.high:
         return last

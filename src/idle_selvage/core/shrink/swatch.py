@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ..wording import Sentence
-from ..working import Figure, Source, Step, about, length, percent
+from ..working import Figure, Quantity, Source, Step, about, length, percent
 from .programme import Programme
 from .shrinkage import (
     LEAST_MARK_MM,
@@ -242,10 +242,10 @@ def marks_told(least: float, small: float | None, readings: int) -> Sentence:
     fine = f"{FINE_ENOUGH:g} %"
     if small is not None:
         told = "Too small to tell {fine} with this tape: mark at least {small}, or read it more often."
-        return Sentence(told, fine=fine, small=length(small))
+        return Sentence(told, fine=fine, small=Quantity(small, "least"))
     told = "Marks {least} apart or more tell {fine} with this tape and {readings}."
     said = "1 reading" if readings == 1 else f"{readings} readings"
-    return Sentence(told, least=length(least), fine=fine, readings=said)
+    return Sentence(told, least=Quantity(least, "least"), fine=fine, readings=said)
 
 
 def how_to_begin() -> Sentence:

@@ -17,7 +17,7 @@ from ...core.working import Figure, length
 from ...store import cloth as cloths
 from ...store import models, trial
 from ..refused import Refused
-from ..standing import Cutting, Standing, cloth_standing
+from ..standing import Cutting, Standing, cloth_standing, washed_for
 from .trials import SmallLay, TrialRequest, small_of, why_not
 
 
@@ -137,7 +137,8 @@ def _came_to(
 
 def _fitting(session: Session, now: Standing, cloth_id: int) -> _Fitting:
     """What would have to be laid to know whether a cloth will do."""
-    cutting = Cutting(now.garment, now.use, cloth_standing(session, cloths.cloth(session, cloth_id)))
+    cloth = cloth_standing(session, cloths.cloth(session, cloth_id))
+    cutting = Cutting(now.garment, now.use, washed_for(now.garment, now.use, cloth))
     row = cutting.cloth.row
     try:
         found = cutting.tally(None)
