@@ -20,6 +20,7 @@ from idle_selvage.operations.standing import Standing, garment_standing
 from idle_selvage.standins.shop import StandInShop
 from idle_selvage.store import models
 from idle_selvage.store.database import Database
+from idle_selvage.store.settings import settings
 
 LINEN = {"blend": [{"fibre": "linen", "share": 100.0}]}
 
@@ -204,3 +205,13 @@ def test_a_length_in_hand_that_does_is_what_the_list_says(database: Database) ->
         assert standing.bought is not None and standing.bought.in_hand_does
         line = next(one for one in shop_list.read_list(session, standing.whole) if one.kind == "cloth")
         assert line.amount == "250.0 cm in hand, enough"
+
+
+def test_a_maker_in_inches_begins_with_eighths_of_a_yard(database: Database) -> None:
+    with database.begin() as session:
+        settings(session).system = "imperial"
+        row = project.create_garment(session, "Shirt")
+        lining = cloth.add_use(session, row, "lining", name="Lawn")
+        assert [(use.shop_step, use.ends) for use in (row.main, lining)] == [(114.3, 101.6)] * 2
+        settings(session).system = "metric"
+        assert project.create_garment(session, "Apron").main.shop_step == 100.0

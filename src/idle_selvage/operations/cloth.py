@@ -24,6 +24,7 @@ from ..store import project as projects
 from ..store import wash as washes
 from ..store.errors import NotFound
 from .log import note, note_cloth
+from .project import usual_purchase
 from .refused import Refused
 from .standing import ClothStanding, Cutting, cloth_standing, cloth_standings
 
@@ -364,7 +365,7 @@ def add_use(
     if len(garment.uses) >= MOST_USES:
         raise Refused(f"A garment can be cut from {MOST_USES} cloths at most.")
     row = cloths.cloth(session, cloth_id) if cloth_id else _new_cloth(session, name)
-    use = models.ClothUse(cloth=row, role=role)
+    use = models.ClothUse(cloth=row, role=role, **usual_purchase(session))
     if role == "trim":
         use.ends = 0.0
     garment.all_uses.append(use)

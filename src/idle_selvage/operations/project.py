@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from typing import Any
+from typing import Any, cast
 
 from sqlalchemy.orm import Session
 
+from ..core.buy.order import USUAL_ENDS_MM, USUAL_STEP_MM
 from ..core.shrink.shrinkage import TAPES_MM, BadReadings, check_graduation
 from ..core.shrink.treatment import DRIES, WASHES
+from ..core.units import System
 from ..core.wording import sentence_of
 from ..store import models, use
 from ..store import project as projects
@@ -24,12 +26,18 @@ def create_garment(session: Session, name: str, remark: str = "") -> models.Proj
     session.add(cloth)
     session.flush()
     row = models.Project(name=name, note=remark)
-    row.all_uses.append(models.ClothUse(cloth=cloth))
+    row.all_uses.append(models.ClothUse(cloth=cloth, **usual_purchase(session)))
     session.add(row)
     session.flush()
     session.refresh(row)
     note(session, row, "plan", "garment-begun", name=row.name)
     return row
+
+
+def usual_purchase(session: Session) -> dict[str, float]:
+    """What the shop cuts in and what both ends lose until it is said otherwise, mm, in the maker's own units."""
+    system = cast(System, settings(session).system)
+    return {"shop_step": USUAL_STEP_MM[system], "ends": USUAL_ENDS_MM[system]}
 
 
 def garment(session: Session, number: int) -> models.Project:

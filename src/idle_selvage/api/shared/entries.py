@@ -11,7 +11,7 @@ from typing import Annotated, Any
 from pydantic import BeforeValidator, Field, WithJsonSchema
 
 from ...core.units import LONGEST_MM, System, read_length, read_number
-from ...core.working import length
+from ...core.working import about, length
 from ...core.written import quantity_text
 from .person import current_system
 
@@ -68,7 +68,7 @@ def _typed(what: str, least: float, most: float, *, unit: Mapping[System, str] |
         else:
             mm = _length(value)
         if not least <= mm <= most:
-            ends = tuple(quantity_text(length(end), system) for end in (least, most))
+            ends = tuple(quantity_text(about(end), system) for end in (least, most))
             shown = (
                 f"“{value.strip()}” was read as {quantity_text(length(mm), system)}" if isinstance(value, str) else "It"
             )

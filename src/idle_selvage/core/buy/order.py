@@ -6,7 +6,7 @@ import math
 from dataclasses import dataclass
 from typing import Literal
 
-from ..units import MM_PER_YARD
+from ..units import MM_PER_INCH, MM_PER_YARD, System
 from ..working import Figure, Quantity, Source, Step, length
 
 PURCHASE = Source("common practice", "lay + ends + spare, divided by 1 − shrinkage", "divide, never add")
@@ -14,6 +14,12 @@ PURCHASE = Source("common practice", "lay + ends + spare, divided by 1 − shrin
 
 #: Steps shops cut in, millimetres: 10, 25, 50 cm, and eighth, quarter and half yards.
 SHOP_STEPS_MM: tuple[float, ...] = (100.0, 250.0, 500.0, 114.3, 228.6, 457.2)
+
+
+#: What most shops cut in and what both ends usually lose, mm, by the units of the counter: 10 cm and 5 cm an end, or an
+#: eighth of a yard and 2 in an end. Common practice, no source.
+USUAL_STEP_MM: dict[System, float] = {"metric": 100.0, "imperial": 114.3}
+USUAL_ENDS_MM: dict[System, float] = {"metric": 100.0, "imperial": 4 * MM_PER_INCH}
 
 
 #: Below this a length is the same length; floats are not exact to the last bit.
