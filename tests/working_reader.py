@@ -18,15 +18,18 @@ _VULGAR = {
 #: What one of a unit is, in metres, grams, minutes, money and shares of one.
 _UNITS = {
     "mm": 0.001, "cm": 0.01, "m": 1.0, "in": 0.0254, "yd": 0.9144, "cm²": 1e-4, "in²": 0.0254**2, "%": 0.01,
-    "points": 0.01, "a metre": 1.0, "a yard": 1 / 0.9144, "g": 1.0, "kg": 1000.0, "g/m²": 1.0, "min": 1.0, "h": 60.0,
+    "points": 0.01, "a metre": 1.0, "a yard": 1 / 0.9144, "g": 1.0, "kg": 1000.0, "g/m²": 1.0, "g/yd²": 1 / 0.9144**2,
+    "min": 1.0, "h": 60.0,
     "min/m": 1.0, "min/yd": 1 / 0.9144, "°": 1.0, "": 1.0,
 }  # fmt: skip
 
 
+#: A percentage is its share of one.
+SHARES = ("%", "points")
 #: So many digits a unit is shown to in a working, those of money always; ``docs/figures.md``.
 DIGITS = {
-    "mm": 3, "cm": 3, "m": 5, "in": 4, "yd": 4, "cm²": 2, "in²": 3, "%": 4, "points": 4, "a metre": 4, "a yard": 4,
-    "g": 2, "kg": 5, "g/m²": 0, "min": 3, "h": 2, "min/m": 3, "min/yd": 3, "°": 4, "": 5,
+    "mm": 3, "cm": 3, "m": 5, "in": 4, "yd": 5, "cm²": 2, "in²": 3, "%": 4, "points": 4, "a metre": 4, "a yard": 4,
+    "g": 2, "kg": 5, "g/m²": 3, "g/yd²": 3, "min": 3, "h": 2, "min/m": 3, "min/yd": 3, "°": 4, "": 5,
 }  # fmt: skip
 MONEY_DIGITS = 2
 
@@ -37,10 +40,16 @@ class CannotWork(AssertionError):
 
 @dataclass(frozen=True)
 class Shown:
-    """A number as it is shown: what it means, and by how much its digits may be off."""
+    """A number as it is shown: what it means, by how much its digits may be off, and its unit."""
 
     value: float
     half: float
+    unit: str
+
+    @property
+    def one(self) -> float:
+        """What the number as it stands is multiplied by; a percentage is its share of one already."""
+        return 1.0 if self.unit in SHARES else _UNITS[self.unit]
 
 
 _PART = r"(?P<part>[½⅓⅔¼¾⅕⅖⅗⅘⅙⅚⅛⅜⅝⅞]|\d+⁄\d+)"
@@ -64,10 +73,10 @@ def read_quantity(text: str) -> Shown:
         value += _VULGAR[part] if part in _VULGAR else int(part.split("⁄")[0]) / int(part.split("⁄")[1])
     one = _UNITS[unit]
     # a fraction is shown only where it is exact, and so is a whole number; else noughts at the end are left out
-    exact = part is not None or (unit == "" and digits is None) or unit == "yd"
+    exact = part is not None or (unit in ("", "yd") and digits is None)
     kept = len(digits or "") if unit == "" and len(digits or "") == MONEY_DIGITS else DIGITS[unit]
     half = 0.0 if exact else 0.5 * 10.0**-kept
-    return Shown((-value if sign else value) * one, half * one)
+    return Shown((-value if sign else value) * one, half * one, unit)
 
 
 _FUNCTIONS: dict[str, Callable[[Sequence[float]], float]] = {
@@ -225,12 +234,24 @@ def check_step(formula: str, inputs: Sequence[tuple[str, str]], result: str) -> 
         # so many steps of a rounded size are off by so many times its rounding
         near = wanted.half + 1e-4 * max(1.0, abs(wanted.value))
         assert any(abs(end - wanted.value) <= near for end in around), _said(formula, inputs, result, found)
+        if abs(found - wanted.value) <= near:
+            check_plainly(formula, shown, wanted, near)
         return
     assert abs(found - wanted.value) <= open_ + 1e-9, _said(formula, inputs, result, found)
+    check_plainly(formula, shown, wanted, open_)
     unit = result.split(" ", 1)[1] if " " in result else "°" if result.endswith("°") else ""
     most = MOST_OPEN.get(unit.split(" ")[-1])
     if most is not None:
         assert open_ <= max(most, abs(wanted.value) * 1e-3), f"too few digits in {formula}: {inputs} leave {open_} open"
+
+
+def check_plainly(formula: str, shown: Mapping[str, Shown], result: Shown, near: float) -> None:
+    """The same from the bare numbers, as somebody works them out on paper: no unit has to be turned into another."""
+    found, _ = evaluate(formula, {name: one.value / one.one for name, one in shown.items()})
+    plain = result.value / result.one
+    assert abs(found - plain) <= near / result.one + 1e-4 * max(1.0, abs(plain)), (
+        f"“{formula}” with {shown} mixes units: {found:.8g} on paper, shown is {plain:.8g}"
+    )
 
 
 def _said(formula: str, inputs: Sequence[tuple[str, str]], result: str, found: float) -> str:

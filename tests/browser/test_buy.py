@@ -41,7 +41,7 @@ def test_the_stack_and_what_each_rule_costs(page: Page, demo: str) -> None:
     expect(nap).to_be_attached(timeout=60_000)
     page.get_by_role("button", name=re.compile("^all tops one way: ")).click()
     working = page.locator(".working")
-    expect(working).to_contain_text("the lay with this rule − the lay without it")
+    expect(working).to_contain_text("with it − without it")
     page.get_by_role("button", name="Close").click()
     expect(page.get_by_text("23 cm more for nap")).to_be_visible()
 

@@ -93,7 +93,7 @@ def test_the_demo_by_mouse(page: Page, demo: str, tmp_path: Path) -> None:
     working = page.get_by_role("dialog")
     expect(working).to_contain_text("needed ÷ (1 − shrinkage along)")
     expect(working).to_contain_text("AATCC TM135")
-    expect(working).to_contain_text("22.86 cm")
+    expect(working).to_contain_text("0.2286 m")
     page.keyboard.press("Escape")
 
     page.get_by_role("link", name="Log", exact=True).click()

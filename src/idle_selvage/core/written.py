@@ -78,13 +78,11 @@ def fine_length(mm: float, system: System) -> tuple[str, str]:
 
 
 def fine_shop_length(mm: float, system: System) -> tuple[str, str]:
-    """A length that is bought, inside a working: in the shop's own unit where it is whole, else as exactly as any."""
-    eighths, centimetres = _is_whole(mm / MM_PER_YARD * 8), _is_whole(mm / 10)
-    if system == "imperial" and eighths:
-        return fraction_text(mm / MM_PER_YARD, 8), "yd"
-    if system == "imperial" and not centimetres:
-        return fine_length(mm, system)
-    return _short(mm / 1000, 5, 2), "m"
+    """A length that is bought, inside a working: in metres or yards as a price is, with digits enough."""
+    if system == "metric":
+        return _short(mm / 1000, 5, 2), "m"
+    yards = mm / MM_PER_YARD
+    return (fraction_text(yards, 8), "yd") if _is_whole(yards * 8) else (_short(yards, 5, 2), "yd")
 
 
 def _short(value: float, most: int, least: int) -> str:
@@ -168,11 +166,11 @@ def _quantity_parts(quantity: Quantity, system: System, fine: bool) -> tuple[str
         case "price":
             return _price_parts(value, system)
         case "mass":
-            if abs(value) < KILOGRAM:
-                return _short(value, 2, 0) if fine else f"{_zero(value, 0):.0f}", "g"
-            return _short(value / KILOGRAM, 5 if fine else 2, 2), "kg"
+            if fine:
+                return _short(value, 2, 0), "g"
+            return (f"{_zero(value, 0):.0f}", "g") if abs(value) < KILOGRAM else (_short(value / KILOGRAM, 2, 2), "kg")
         case "weight":
-            return f"{_zero(value, 0):.0f}", "g/m²"
+            return (_short(value, 3, 0), "g/m²") if system == "metric" else (_short(value * YARD**2, 3, 0), "g/yd²")
         case "minutes":
             if not fine and value >= HOURS_FROM_MIN:
                 return _short(value / 60.0, 2, 0), "h"

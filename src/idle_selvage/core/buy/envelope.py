@@ -362,7 +362,7 @@ NOT_SHRUNK = "The chart is for cloth that does not shrink, and how much this one
 def _before_washing(answer: Figure, shrinkage: Figure) -> Figure:
     """The chart's length for cloth that will shrink: divided by what is kept of it."""
     value = divide_not_add(answer.value, shrinkage.value)
-    put = (("the chart says", Quantity(answer.value, "printed")), ("shrinkage along", percent(shrinkage.value)))
+    put = (("the chart says", length(answer.value)), ("shrinkage along", percent(shrinkage.value)))
     step = Step("before washing", "the chart says ÷ (1 − shrinkage along)", put, length(value))
     sources = (*answer.sources, *shrinkage.sources)
     return Figure(value, "length", steps=(*answer.steps, *shrinkage.steps, step), sources=sources, note=shrinkage.note)

@@ -69,7 +69,7 @@ def weigh(offer: OfferedCloth, lay: float, area: float, order: Order) -> Weighed
         "1 − pieces ÷ (bought × (1 − shrinkage along) × width × (1 − shrinkage across))",
         (
             ("pieces", Quantity(area, "area")),
-            ("bought", Quantity(bought.to_buy.value, "purchase")),
+            ("bought", length(bought.to_buy.value)),
             ("width", length(offer.width)),
             ("shrinkage along", percent(offer.warp.value)),
             ("shrinkage across", percent(offer.weft.value)),
@@ -85,7 +85,7 @@ def _lacking(bought: Purchase, stock: float | None) -> Figure | None:
     """How much more is asked for than the shop has; None where it has enough, or that is not known."""
     if stock is None or bought.to_buy.value <= stock:
         return None
-    put = (("to buy", bought.to_buy.quantity), ("all the shop has", Quantity(stock, "purchase")))
+    put = (("to buy", length(bought.to_buy.value)), ("all the shop has", length(stock)))
     short = bought.to_buy.value - stock
     step = Step("short by", "to buy − all the shop has", put, length(short))
     return Figure(short, "length", steps=(*bought.to_buy.steps, step), sources=bought.to_buy.sources)

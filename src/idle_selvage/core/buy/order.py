@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ..units import MM_PER_INCH, MM_PER_YARD, System
-from ..working import Figure, Quantity, Source, Step, length
+from ..working import Figure, Quantity, Source, Step
 
 PURCHASE = Source("common practice", "lay + ends + spare, divided by 1 − shrinkage", "divide, never add")
 
@@ -95,13 +95,13 @@ def asked_for(needed: float, order: Order) -> float:
 
 def rounding_step(before: float, order: Order, bought: float) -> Step:
     """Up to what the shop cuts, the least it cuts, and what is bought on purpose."""
-    put = [("before washing", length(before))]
+    put = [("before washing", Quantity(before, "purchase"))]
     asked = "before washing"
     if order.bought_extra:
-        put.append(("bought on purpose", length(order.bought_extra)))
+        put.append(("bought on purpose", Quantity(order.bought_extra, "purchase")))
         asked = f"({asked} + bought on purpose)"
     if order.least > before + order.bought_extra:
-        put.append(("the least it cuts", length(order.least)))
+        put.append(("the least it cuts", Quantity(order.least, "purchase")))
         asked = f"largest of ({asked}, the least it cuts)"
     put.append(("the shop’s step", Quantity(order.step, "purchase")))
     result = Quantity(bought, "purchase")

@@ -160,7 +160,7 @@ def _lines(
         why = f"bought on purpose: {order.why}" if order.why else "bought on purpose"
         lines.append(told("extra", why, order.bought_extra, "before washing"))
     up = bought - before - order.bought_extra
-    over = [("to buy", Quantity(bought, "purchase")), ("before washing", length(before))]
+    over = [("to buy", length(bought)), ("before washing", length(before))]
     formula = "to buy − before washing"
     if order.bought_extra:
         over.append(("bought on purpose", length(order.bought_extra)))
@@ -190,7 +190,7 @@ def _adding(needed: float, before: float, s: float) -> Figure:
 def _left(bought: float, s: float, ends: float, lay: float) -> Figure:
     left = bought * (1.0 - s / 100.0) - ends - lay
     inputs = (
-        ("bought", Quantity(bought, "purchase")),
+        ("bought", length(bought)),
         ("shrinkage along", percent(s)),
         ("ends", length(ends)),
         ("lay", length(lay)),

@@ -90,15 +90,12 @@ def saving(bought_apart: Figure | None, bought_together: Figure | None, price_pe
     if bought_apart is None or bought_together is None:
         return None
     saved = bought_apart.value - bought_together.value
-    inputs = (
-        ("apart", Quantity(bought_apart.value, "purchase")),
-        ("together", Quantity(bought_together.value, "purchase")),
-    )
+    inputs = (("apart", length(bought_apart.value)), ("together", length(bought_together.value)))
     step = Step("saved", "apart − together", inputs, length(saved))
     money = None
     if price_per_m is not None:
         worth = saved / 1000.0 * price_per_m
-        put = (("saved", length(saved)), ("price", Quantity(price_per_m, "price")))
+        put = (("saved", Quantity(saved, "purchase")), ("price", Quantity(price_per_m, "price")))
         paid = Step("saved money", "saved × price", put, Quantity(worth, "money"))
         money = Figure(worth, "money", steps=(step, paid), sources=(PRICE, *bought_apart.sources))
     return Saving(Figure(saved, "length", steps=(step,), sources=bought_apart.sources), money)

@@ -13,7 +13,7 @@ from typing import Literal
 
 from ..cloth.dye import Dye, all_share, alone
 from ..shrink.programme import Programme
-from ..working import Figure, Inputs, Quantity, Source, Step, length, numbered, of
+from ..working import Figure, Inputs, Quantity, Source, Step, numbered, of
 
 Bound = Literal["whole", "ends", "start", "none"]
 Machine = Literal["washer", "basin", "dryer", "line", "flat", "board", "rest"]
@@ -86,7 +86,11 @@ def weighed(long: float, wide: float, mass: float | None) -> Figure:
     """Dry weight in grams of a length, mm, of cloth of ``mass`` g/m² (None: not given, and reckoned as usual cloth)."""
     each = mass or USUAL_MASS
     value = long / 1000.0 * wide / 1000.0 * each
-    put = (("length", length(long)), ("width", length(wide)), ("weight", Quantity(each, "weight")))
+    put = (
+        ("length", Quantity(long, "purchase")),
+        ("width", Quantity(wide, "purchase")),
+        ("weight", Quantity(each, "weight")),
+    )
     step = Step("dry weight", "length × width × weight", put, Quantity(value, "mass"))
     note = "" if mass else f"its weight was not given: reckoned as {USUAL_MASS:g} g/m²"
     return Figure(value, "mass", steps=(step,), sources=(WEIGHT if mass else WEIGHT_GUESSED,), note=note)
@@ -132,7 +136,7 @@ def minutes_of(each: float, times: float, per_metre: bool, own: bool) -> Figure:
     """How long a step takes, minutes: the time of one (or of a metre) so many times, up to the next five."""
     value = max(STEP_MIN, math.ceil(each * times / STEP_MIN) * STEP_MIN)
     if per_metre:
-        put: Inputs = (("time of a metre", Quantity(each, "pace")), ("cloth", length(times * 1000.0)))
+        put: Inputs = (("time of a metre", Quantity(each, "pace")), ("cloth", Quantity(times * 1000.0, "purchase")))
         formula = "largest of (time of a metre × cloth rounded up to step, step)"
     else:
         put, formula = (("time", Quantity(each, "minutes")),), "largest of (time rounded up to step, step)"

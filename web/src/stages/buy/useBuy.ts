@@ -17,6 +17,8 @@ export function useBuyPart<T>(part: string, fetch: (params: Asked["params"]) => 
     data: found.data,
     error: found.error,
     keep: (data: T) => {
+      // what was asked before the change must not come in after it, nor put back what was there before
+      void client.cancelQueries({ queryKey: key, exact: true }, { revert: false });
       client.setQueryData(key, data);
       void client.invalidateQueries({ queryKey: ["log", id] });
       return data;
