@@ -11,6 +11,7 @@ from idle_selvage.core.plan.piece import Piece
 from idle_selvage.core.project.tally import ClothFacts, MeasuredLay, Wishes, bad_pieces, tally
 from idle_selvage.core.shrink.known import known_shrinkage
 from idle_selvage.core.shrink.swatch import Swatch
+from idle_selvage.core.shrink.treatment import swatch_programme
 
 LINEN = Make((("linen", 100.0),))
 
@@ -100,3 +101,14 @@ def test_shrink_to_fit_on_pre_shrunk_cloth_says_what_is_left() -> None:
     facts = ClothFacts(LINEN, swatch, treatment="fit", states=states)
     told = [text for _, _, text in tally(Cloth((1118.0,)), facts, None, Wishes()).warnings]
     assert "It was pre-shrunk, so the pieces are enlarged only by what is left: 0.4 % along and 0.0 % across." in told
+
+
+def test_how_the_swatch_was_washed_matters_only_while_the_length_is_planned_by_it() -> None:
+    swatch = Swatch(((250.0, 240.0),) * 3, ((250.0, 245.0),) * 3, how=swatch_programme("cold-hand", "line"))
+    hot = swatch_programme("60", "line")
+
+    def said(treatment: str) -> bool:
+        facts = ClothFacts(LINEN, swatch, treatment=treatment, how=hot)  # type: ignore[arg-type]
+        return any("lower limit" in text for _, _, text in tally(None, facts, None, Wishes()).warnings)
+
+    assert said("coming") and said("none") and said("fit") and not said("done")

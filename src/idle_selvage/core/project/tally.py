@@ -142,7 +142,8 @@ def tally(cloth: Cloth | None, given: ClothFacts, lay: MeasuredLay | None, wishe
         elif known.basis == "range" and given.treatment in ("coming", "fit"):
             told = f"The {known.direction} shrinkage is a planning range, not a swatch."
             warnings.append(("shrink", "look", told))
-    if given.treatment != "none" or given.washed_later:
+    # a length that was treated is measured, not planned by its swatch
+    if given.treatment in ("coming", "fit") or (given.treatment == "none" and given.washed_later):
         warnings += [("shrink", "look", told) for told in dict.fromkeys(k.told for k in (warp, weft) if k.told)]
     width, washed_width = _width(cloth, states, at, missing, warnings)
     in_hand = states.length_in(at)

@@ -94,10 +94,10 @@ export function SwatchPart({ project, shrink }: { project: Project; shrink: Shri
           <EntryLength label="The tape is read to" path="graduation" value={shrink.graduation.text}
             onSave={(graduation) => swatch({ graduation })} />
           {marked && (
-            <div className="two">
+            <>
               <EntryChoice label="The swatch’s wash" value={shrink.wash} options={[{ value: "", label: "not written down" }, ...shrink.washes_offered]} onSave={(wash) => swatch({ wash })} />
               <EntryChoice label="Its drying" value={shrink.dry} options={[{ value: "", label: "not written down" }, ...shrink.dries_offered]} onSave={(dry) => swatch({ dry })} />
-            </div>
+            </>
           )}
         </div>
         <div className="shrink-readings">
