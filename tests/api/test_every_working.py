@@ -93,6 +93,7 @@ def lay_all(person: Person) -> None:
     for line in person.ask("GET", "/projects")["projects"]:
         for use in person.ask("GET", f"/projects/{line['id']}")["uses"]:
             at = f"/projects/{line['id']}"
+            person.ask("PATCH", f"{at}/lay?use={use['id']}", lay_seconds=1)
             if person.ask("GET", f"{at}?use={use['id']}")["can_lay"]:
                 laying.run(database, person.ask("POST", f"{at}/lays?use={use['id']}", seconds=1)["id"])
             for what in ("extras", "offers", "together"):

@@ -97,7 +97,7 @@ function Thumbs({ project }: { project: Project }) {
           {purchase.in_hand_does === false ? (
             <>The {project.cloth.length_now?.text} in hand are <Worked figure={purchase.in_hand_short} label="short by">{purchase.in_hand_short.text}</Worked> short.</>
           ) : (
-            <>The {project.cloth.length_now?.text} in hand will do: <Worked figure={purchase.in_hand_short} label="short by">{purchase.in_hand_short.text}</Worked> short, so enough.</>
+            <>The {project.cloth.length_now?.text} in hand <Worked figure={purchase.in_hand_short} label="short by">will do</Worked>.</>
           )}
         </p>
       )}
