@@ -110,6 +110,9 @@ export function EntryText(props: EntryProps) {
       onTyping?.(undefined);
     } catch (fault) {
       const refusal = fault as Refusal;
+      // what was asked of the same text before comes in too late to wipe this away
+      asked.current++;
+      setHint("");
       setError(refusal.about?.(path) ?? refusal.message);
     }
   }
