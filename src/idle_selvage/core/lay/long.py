@@ -11,7 +11,7 @@ LAID = Source("common practice", "a lay is as long as its pieces reach from the 
 BOUNDS = Source(
     "your own log",
     "bounds of the lay engine",
-    "theorems: pieces do not overlap, and lie inside the cloth; docs/engine.md",
+    "theorems: pieces do not overlap, and lie inside the cloth; each proved in core/lay/engine/bounds.py",
 )
 #: Overlap is judged to so much, mm, and every bound gives it away.
 GIVE_MM = 0.1
