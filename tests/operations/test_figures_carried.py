@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
-from pathlib import Path
 from typing import Any
 
 import pytest
@@ -23,14 +21,6 @@ from idle_selvage.store.database import Database
 from idle_selvage.store.settings import settings
 
 LINEN = {"blend": [{"fibre": "linen", "share": 100.0}]}
-
-
-@pytest.fixture
-def database(tmp_path: Path) -> Iterator[Database]:
-    found = Database(tmp_path)
-    found.migrate()
-    yield found
-    found.close()
 
 
 def begun(session: Session, name: str, **facts: Any) -> models.Project:

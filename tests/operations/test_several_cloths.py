@@ -6,9 +6,7 @@ the demo's.
 
 from __future__ import annotations
 
-from collections.abc import Iterator
 from dataclasses import replace
-from pathlib import Path
 from typing import Any
 
 import pytest
@@ -29,14 +27,6 @@ from idle_selvage.store.errors import NotFound
 IN = 25.4
 FRONT = [Station(a * IN, b * IN, c * IN) for a, b, c in ((0, 0, 11), (14, 0, 12), (24, 2, 9), (29, 3.5, 1))]
 BACK = [Station(a * IN, b * IN, 0) for a, b in ((0, 10.5), (15, 10), (27, 3))]
-
-
-@pytest.fixture
-def database(tmp_path: Path) -> Iterator[Database]:
-    found = Database(tmp_path)
-    found.migrate()
-    yield found
-    found.close()
 
 
 def jacket(session: Session) -> models.Project:

@@ -7,9 +7,7 @@ from __future__ import annotations
 
 import subprocess
 import sys
-from collections.abc import Iterator
 from datetime import timedelta
-from pathlib import Path
 
 import pytest
 from sqlalchemy import event
@@ -32,14 +30,6 @@ from idle_selvage.store.errors import NotFound
 
 #: An inch, mm: this maker measures in inches, which is nobody's business here.
 IN = 25.4
-
-
-@pytest.fixture
-def database(tmp_path: Path) -> Iterator[Database]:
-    found = Database(tmp_path)
-    found.migrate()
-    yield found
-    found.close()
 
 
 def told(session: Session, number: int) -> list[str]:

@@ -42,7 +42,7 @@ def shared_order(own: Order, others: Sequence[Order]) -> Order:
     """What is asked for besides the lay when several are cut from ``own``'s length: its two ends once, and every one's
     spare and what it buys on purpose."""
     every = (own, *others)
-    why = joined_why([order.why for order in every if order.why])
+    why = "; ".join(dict.fromkeys(order.why for order in every if order.why))
     return replace(
         own,
         spare=sum(order.spare for order in every),
@@ -50,11 +50,6 @@ def shared_order(own: Order, others: Sequence[Order]) -> Order:
         why=why,
         in_hand=None,
     )
-
-
-def joined_why(reasons: Sequence[str]) -> str:
-    """The reasons for buying more, each once."""
-    return "; ".join(dict.fromkeys(reasons))
 
 
 def own_order(member: Order, on: Order) -> Order:
