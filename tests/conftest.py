@@ -49,9 +49,13 @@ class Person:
         self.app = app
         self.client = app.test_client()
 
-    def ask(self, method: str, path: str, status: int | None = None, **body: Any) -> Any:
-        """One request; fails the test unless the answer has ``status`` (any below 400 when not given)."""
-        answer = self.client.open(f"/api{path}", method=method, json=body or None, base_url="http://127.0.0.1")
+    def ask(self, method: str, path: str, status: int | None = None, *, sure: bool = False, **body: Any) -> Any:
+        """One request; fails the test unless the answer has ``status`` (any below 400 when not given). ``sure``: what
+        was asked back is insisted on."""
+        headers = {"X-Insist": "1"} if sure else None
+        answer = self.client.open(
+            f"/api{path}", method=method, json=body or None, base_url="http://127.0.0.1", headers=headers
+        )
         assert answer.status_code == status if status else answer.status_code < 400, answer.get_data(as_text=True)
         return answer.get_json()
 

@@ -34,7 +34,14 @@ def opened_working(page: Page) -> None:
 def stations(page: Page) -> None:
     page.get_by_role("button", name="Gore").click()
     page.get_by_role("button", name="Change", exact=True).click()
-    page.wait_for_selector(".preview polygon")
+    page.wait_for_selector(".piece-picture polygon")
+
+
+def piece_form(page: Page) -> None:
+    page.get_by_role("button", name=re.compile("^Front, ")).click()
+    page.get_by_role("button", name="Change", exact=True).click()
+    page.wait_for_selector(".piece-picture polygon")
+    page.get_by_text(re.compile("^Edges and their allowances")).click()
 
 
 def planned(page: Page) -> None:
@@ -103,6 +110,7 @@ def hung(page: Page) -> None:
 #: looked at while working, and not kept in docs/screenshots
 ASIDE = {
     "plan-stations": ("Six-gore skirt", "plan", stations),
+    "plan-sheet": ("Notched waistcoat", "plan?part=sheet", None),
     "cloth-bars": ("Six-gore skirt", "cloth", bars),
     "working": ("Six-gore skirt", "buy", opened_working),
     "lay-bias": ("Bias slip", "lay", lambda page: choose_piece(page, "Front, 1")),
@@ -114,6 +122,7 @@ ASIDE = {
 VIEWS = {
     "bench": (None, "", None),
     "plan": ("Boxy overshirt", "plan", lambda page: choose_piece(page, "Sleeve")),
+    "plan-piece": ("Notched waistcoat", "plan", piece_form),
     "plan-cuts": ("Notched waistcoat", "plan?part=cuts", None),
     "cloth": ("Notched waistcoat", "cloth", None),
     "cupboard": (None, "cupboard", None),

@@ -16,16 +16,16 @@ from idle_selvage.formats.svg_pieces import read_svg
 def test_overshirts_of_every_size_are_read_whole(chest: float, length: float) -> None:
     drawing = read_svg(drafts.drawing(drafts.overshirt(chest=chest, length=length), "t").encode())
     assert drawing.not_read == () and len(drawing.what) == 7
-    back = next(p for p in drawing.what if p.name == "Back")
+    back = next(p.piece for p in drawing.what if p.name == "Back")
     assert max(x for x, _ in back.outline) == pytest.approx(length, abs=0.01)
     assert max(y for _, y in back.outline) == pytest.approx(chest / 4, abs=0.01), "a quarter of the chest from the fold"
-    assert all(p.copies == 2 and p.pair for p in drawing.what if p.name in ("Front", "Sleeve"))
+    assert all(p.how.copies == 2 and p.how.pair for p in drawing.what if p.name in ("Front", "Sleeve"))
 
 
 @pytest.mark.parametrize("bust", [800, 960, 1200])
 def test_waistcoats_of_every_size_are_read_whole(bust: float) -> None:
     drawing = read_svg(drafts.drawing(drafts.waistcoat(bust=bust), "t").encode())
-    assert drawing.not_read == () and sum(p.copies for p in drawing.what) == 13
+    assert drawing.not_read == () and sum(p.how.copies for p in drawing.what) == 13
 
 
 @pytest.mark.parametrize("panels", [4, 6, 8])

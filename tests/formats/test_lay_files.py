@@ -76,6 +76,6 @@ def test_a_printed_lay_can_be_read_back_as_pieces() -> None:
     asked = read_problem(data)
     picture = draw(solve(asked, steps=5, clock=lambda: 0.0).lay, {p.id: p for p in asked.pieces}, asked.width)
     drawing = read_svg(write_svg(picture, title="t", system="metric").encode())
-    piece = next(p for p in drawing.what if p.name == "gusset")
+    piece = next(p.piece for p in drawing.what if p.name == "gusset")
     xs = [x for x, _ in piece.outline]
     assert max(xs) - min(xs) == pytest.approx(200, abs=0.01)

@@ -20,7 +20,7 @@ def svg(inside: str, head: str = 'width="400mm" height="300mm" viewBox="0 0 400 
 
 def only(drawing: Drawing) -> Piece:
     assert len(drawing.what) == 1, drawing
-    return drawing.what[0]
+    return drawing.what[0].piece
 
 
 def size(piece: Piece) -> tuple[float, float]:
@@ -69,7 +69,7 @@ def test_transforms_are_honoured_and_nested() -> None:
 )
 def test_closed_shapes_of_every_kind(shape: str, area: float) -> None:
     piece = only(read_svg(svg(shape)))
-    assert Polygon(piece.outline).area == pytest.approx(area, rel=3e-3), "curves stray by 0.05 mm at most"
+    assert Polygon(piece.outline).area == pytest.approx(area, rel=5e-3), "curves stray by 0.13 mm at most"
 
 
 def test_the_grainline_turns_the_piece_and_points_to_its_top() -> None:
@@ -238,5 +238,5 @@ def test_the_example_of_the_documentation_is_read_whole() -> None:
     drawing = read_svg((ROOT / "web" / "public" / "example-pieces.svg").read_bytes())
     assert drawing.not_read == ()
     assert {p.name for p in drawing.what} >= {"Back", "Front", "Sleeve", "Collar"}
-    back = next(p for p in drawing.what if p.name == "Back")
+    back = next(p.piece for p in drawing.what if p.name == "Back")
     assert back.on_fold and back.seam == 15 and size(back)[0] == pytest.approx(700, rel=1e-4)

@@ -15,6 +15,7 @@ from idle_selvage.operations.buy import offers, purchase, strips, together, tria
 from idle_selvage.operations.buy.wanted import wanted
 from idle_selvage.operations.refused import Refused
 from idle_selvage.operations.standing import Standing, garment_standing
+from idle_selvage.operations.telling import by_stations
 from idle_selvage.standins.shop import StandInShop
 from idle_selvage.store import models
 from idle_selvage.store.database import Database
@@ -29,8 +30,8 @@ def begun(session: Session, name: str, **facts: Any) -> models.Project:
     project.change_garment(session, row, {"wash": "40", "dry": "line"})
     cloth.change_cloth(session, row.cloth, {**LINEN, "width_readings": [1118.0] * 3, **facts})
     plan.add_piece(
-        session, row.main, [Station(0, 200, 200), Station(500, 200, 200)],
-        {"name": "Panel", "copies": 2, "smooth": False},
+        session, row.main, by_stations([Station(0, 200, 200), Station(500, 200, 200)], smooth=False),
+        {"name": "Panel", "copies": 2},
     )  # fmt: skip
     return row
 

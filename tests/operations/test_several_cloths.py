@@ -19,14 +19,17 @@ from idle_selvage.operations.buy import cupboard, offers, purchase
 from idle_selvage.operations.buy import list as shop_list
 from idle_selvage.operations.refused import Refused
 from idle_selvage.operations.standing import Standing
+from idle_selvage.operations.telling import by_stations
 from idle_selvage.standins.shop import StandInShop
 from idle_selvage.store import models
 from idle_selvage.store.database import Database
 from idle_selvage.store.errors import NotFound
 
 IN = 25.4
-FRONT = [Station(a * IN, b * IN, c * IN) for a, b, c in ((0, 0, 11), (14, 0, 12), (24, 2, 9), (29, 3.5, 1))]
-BACK = [Station(a * IN, b * IN, 0) for a, b in ((0, 10.5), (15, 10), (27, 3))]
+FRONT = by_stations(
+    [Station(a * IN, b * IN, c * IN) for a, b, c in ((0, 0, 11), (14, 0, 12), (24, 2, 9), (29, 3.5, 1))]
+)
+BACK = by_stations([Station(a * IN, b * IN, 0) for a, b in ((0, 10.5), (15, 10), (27, 3))])
 
 
 def jacket(session: Session) -> models.Project:

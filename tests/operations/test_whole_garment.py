@@ -23,6 +23,7 @@ from idle_selvage.operations import cloth, lay, log, plan, project, shrink, true
 from idle_selvage.operations.buy import cupboard, envelope, offers, purchase, strips, together, trials, wanted
 from idle_selvage.operations.buy import list as shop_list
 from idle_selvage.operations.refused import Refused
+from idle_selvage.operations.telling import by_stations
 from idle_selvage.standins.shop import StandInShop
 from idle_selvage.store import models
 from idle_selvage.store.database import Database
@@ -49,7 +50,8 @@ def jacket(database: Database) -> int:
         }
         for name, (stations, how) in pieces.items():
             placed = [Station(a * IN, b * IN, c * IN) for a, b, c in stations]
-            plan.add_piece(session, row.main, placed, {"name": name, "seam": 0.625 * IN, **how})
+            told = by_stations(placed, smooth=how.pop("smooth", True))
+            plan.add_piece(session, row.main, told, {"name": name, "seam": 0.625 * IN, **how})
         known = {
             "name": "Doeskin",
             "blend": [{"fibre": "wool", "share": 100.0}],

@@ -8,12 +8,14 @@ from __future__ import annotations
 
 import gzip
 import json
+import math
 import sqlite3
 from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
 
 import pytest
+import shapely
 
 from idle_selvage.api.app import create_app
 from idle_selvage.store.database import FILE_NAME
@@ -46,6 +48,12 @@ def text(length: dict[str, Any] | None) -> Any:
     return None if length is None else length["text"]
 
 
+def apart(a: list[list[float]], b: list[list[float]]) -> float:
+    """How far any place of one outline is from the other, mm."""
+    rings = [shapely.LinearRing(outline) for outline in (a, b)]
+    return max(float(shapely.distance(shapely.points(one.coords), other).max()) for one, other in (rings, rings[::-1]))
+
+
 def mm(length: dict[str, Any] | None) -> Any:
     return None if length is None else length["mm"]
 
@@ -61,7 +69,18 @@ def test_a_garment_its_cloth_and_its_pieces(person: Person, number: str) -> None
         now["cloth"][way].pop("repeat_figure")
     assert {k: now["cloth"][k] for k in then["cloth"]} == then["cloth"]
     assert {k: now["wishes"][k] for k in then["wishes"]} == then["wishes"]
-    assert [{k: p[k] for k in then["pieces"][0]} for p in now["pieces"]] == then["pieces"]
+    for was, piece in zip(then["pieces"], now["pieces"], strict=True):
+        lines = {"outline", "cut", "enlarged", "arrow", "stations", "smooth", "size", "long", "wide"}
+        assert {k: piece[k] for k in was if k not in lines} == {k: was[k] for k in was if k not in lines}
+        for line in ("cut", "enlarged"):
+            assert bool(was[line]) == bool(piece[line])
+            assert not was[line] or apart(was[line], piece[line]) <= 0.1, (piece["name"], line)
+        # every station that was typed is a point now, whatever was put between
+        draft = person.ask("GET", f"/pieces/{piece['id']}/draft")
+        places = [(p["along"]["mm"], p["across"]["mm"]) for p in draft["points"]]
+        for station in was["stations"]:
+            wanted = (station["along"]["mm"], station["left"]["mm"])
+            assert min(math.dist(wanted, place) for place in places) < 0.01
     as_bought = now["cloth"]["states"][0]
     assert [w["mm"] for w in as_bought["widths"]] == then["widths"] and mm(as_bought["length"]) == then["in_hand"]
     flaws = [[f[k]["mm"] for k in "xywh"] + [f["what"]] for f in now["cloth"]["flaws"]]

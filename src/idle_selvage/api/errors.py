@@ -16,6 +16,7 @@ from ..core.wording import say
 from ..operations.refused import Refused
 from ..store.errors import NotFound
 from .services import send
+from .shared.entries import Asked
 from .shared.person import system
 from .shared.schemas import ErrorOut, FieldFault
 
@@ -65,7 +66,8 @@ def bad_entry(fault: ValidationError) -> Response:
         if not any(f.path == path for f in fields):
             fields.append(FieldFault(path=path, message=sentence(one)))
     first = fields[0].message if fields else "Something in this entry could not be read."
-    return error("bad_entry", first, 422, fields)
+    asked = fields and all(isinstance((one.get("ctx") or {}).get("error"), Asked) for one in fault.errors())
+    return error("asked" if asked else "bad_entry", first, 422, fields)
 
 
 _HTTP = {

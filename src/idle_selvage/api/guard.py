@@ -9,7 +9,7 @@ from flask import Response, request
 from ..store.settings import settings
 from .errors import error
 from .services import look
-from .shared.person import READ_WITH, current_system, read_with
+from .shared.person import INSIST, READ_WITH, current_system, insisted, read_with
 
 _HOSTS = {"127.0.0.1", "localhost", "[::1]"}
 _CSP = (
@@ -31,6 +31,7 @@ def before() -> Response | None:
             chosen = settings(session).system
         current_system.set("imperial" if chosen == "imperial" else "metric")
         read_with(request.headers.get(READ_WITH))
+        insisted.set(request.headers.get(INSIST) == "1")
     return None
 
 

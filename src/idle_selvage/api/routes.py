@@ -71,6 +71,11 @@ ADDRESSES: tuple[Address, ...] = (
     ),
     # plan
     ("POST", "/plan/outline", "drawOutline", plan.draw_outline, 200, plan_out.OutlineOut),
+    ("GET", f"{P}/sheet", "readSheet", plan.read_sheet, 200, plan_out.SheetOut),
+    ("POST", f"{P}/ease", "readEase", plan.read_ease, 200, plan_out.EaseOut),
+    ("GET", "/pieces/<int:piece_id>/draft", "readDraft", plan.read_draft, 200, plan_out.DraftOut),
+    ("GET", "/pieces/<int:piece_id>/pages", "readPages", plan.read_pages, 200, plan_out.PagesOut),
+    ("PUT", "/pieces/<int:piece_id>/sizes", "gradePiece", plan.grade_piece, 200, project_out.ProjectOut),
     ("POST", f"{P}/pieces", "addPiece", plan.add_piece, 201, project_out.ProjectOut),
     ("POST", f"{P}/pieces/svg", "importPieces", plan.import_pieces, 201, project_out.ImportOut),
     ("PATCH", "/pieces/<int:piece_id>", "changePiece", plan.change_piece, 200, project_out.ProjectOut),

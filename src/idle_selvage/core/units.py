@@ -144,6 +144,29 @@ def read_length(text: str, system: System = "metric", *, unit: str | None = None
     return total
 
 
+_SIDED = re.compile(
+    r"^(?:(?P<before>l|left|r|right)(?![a-z])\s*)?(?P<sign>[-−–+]?)\s*(?P<rest>.*?)(?:(?<![a-z])\s*(?P<after>l|left|r|right))?$",
+    re.IGNORECASE,
+)
+
+
+def read_sided(text: str, system: System = "metric") -> float:
+    """Read a length that lies to one side of the tape, and return millimetres: left is positive, right negative.
+
+    Understands ``12 cm``, ``L 12``, ``12 left``, ``-12``, ``R 12 cm`` and ``4 1/2 right``. Raises :class:`BadEntry`.
+    """
+    found = _SIDED.match(text.strip())
+    if found is None:
+        return read_length(text, system)
+    before, sign, rest, after = found.group("before", "sign", "rest", "after")
+    sides = {word[0].lower() for word in (before, after) if word}
+    minus = sign in ("-", "−", "–")
+    if len(sides) > 1 or (sides and sign):
+        raise BadEntry(f"“{text.strip()}” says two sides. Write left or right, or a minus for right.")
+    value = read_length(rest, system)
+    return -value if value and (minus or "r" in sides) else value
+
+
 #: Parts that a tape, a rule or an envelope has.
 TAPE_PARTS = (2, 3, 4, 5, 6, 8, 10, 12, 16, 32, 64)
 #: Two numbers from here on with a stroke between them are two widths, as 44/45 in; common practice.

@@ -210,6 +210,18 @@ def quantity_text(quantity: Quantity, system: System, *, fine: bool = False) -> 
     return f"{number}{unit}" if unit == "°" else f"{number} {unit}".rstrip()
 
 
+def sided_text(mm: float, system: System) -> str:
+    """A length to one side of the tape as :func:`read_sided` reads it back: left is positive, right is said."""
+    written = length_text(abs(mm), system)
+    return f"{written} right" if mm < 0 and written != length_text(0.0, system) else written
+
+
+def minus_text(mm: float, system: System) -> str:
+    """A length that may lie below where the tape begins, with a minus then."""
+    written = length_text(abs(mm), system)
+    return f"−{written}" if mm < 0 and written != length_text(0.0, system) else written
+
+
 def length_text(mm: float, system: System) -> str:
     """A length as one string that :func:`read_length` reads back."""
     number, unit = length_parts(mm, system)

@@ -18,6 +18,7 @@ from ..operations.buy import envelope, offers, purchase
 from ..operations.buy import list as shop_list
 from ..operations.refused import Refused
 from ..operations.standing import garment_standing
+from ..operations.telling import by_stations
 from ..standins.shop import StandInShop
 from ..store import models
 from ..store.database import Database
@@ -88,7 +89,10 @@ class _Desk:
 
     def stations(self, number: int, name: str, stations: drafts.Stations, **more: Any) -> None:
         with self.at(number) as (session, row):
-            plan.add_piece(session, row.main, [Station(*s) for s in stations], {"name": name, **_typed("", more)})
+            entries = _typed("", more)
+            smooth = entries.pop("smooth", True)
+            told = by_stations([Station(*s) for s in stations], smooth=smooth)
+            plan.add_piece(session, row.main, told, {"name": name, **entries})
 
     def drawing(self, number: int, pieces: Sequence[drafts.Drawn], title: str) -> None:
         with self.at(number) as (session, row):

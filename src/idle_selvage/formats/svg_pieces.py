@@ -12,7 +12,6 @@ import io
 import math
 import re
 from dataclasses import dataclass, field
-from itertools import pairwise
 from typing import Any
 from xml.etree.ElementTree import Element, ParseError
 
@@ -20,10 +19,16 @@ from defusedxml import ElementTree
 from defusedxml.common import DefusedXmlException
 from svgelements import Arc, Close, CubicBezier, Length, Line, Matrix, Move, Path, QuadraticBezier, Viewbox
 
-from ..core.plan.outline import MAX_POINTS, BadPiece, Outline, Point
-from ..core.plan.piece import Grain, Piece, check_piece
+from ..core.plan.allowance import cut_line
+from ..core.plan.curve import chords
+from ..core.plan.draft import Draft
+from ..core.plan.drawn import HowCut, piece_of
+from ..core.plan.outline import MAX_POINTS, BadPiece, Point, polygon_fault
+from ..core.plan.piece import Grain, Piece
+from ..core.plan.sizes import SizeOutline
 from ..core.units import BadEntry, read_length
 from .audit import Found, Mended, NotRead, Unreadable
+from .svg_drafts import Shape, axes_of, draft_of, is_mark, size_of
 
 MAX_BYTES = 4_000_000
 MAX_ELEMENTS = 20_000
@@ -40,17 +45,26 @@ class BadDrawing(Unreadable):
     """A file that is no drawing that can be read; the message is a sentence."""
 
 
-Drawing = Found[tuple[Piece, ...]]
 #: Of what is wrong with a drawing, so much is listed.
 MOST_REMARKS = 200
 
 
-@dataclass
-class _Shape:
-    label: str
-    words: list[str]
-    points: list[Point]
-    closed: bool
+@dataclass(frozen=True)
+class PieceRead:
+    """A piece that was read: its draft, how it says it is cut, its sizes, and the core's piece of all that."""
+
+    name: str
+    draft: Draft
+    how: HowCut
+    sizes: tuple[SizeOutline, ...] = ()
+
+    @property
+    def piece(self) -> Piece:
+        """As it is cut."""
+        return piece_of(self.name, self.draft, self.how)
+
+
+Drawing = Found[tuple[PieceRead, ...]]
 
 
 @dataclass
@@ -58,7 +72,7 @@ class _Node:
     label: str
     words: list[str]
     texts: list[str] = field(default_factory=list)
-    shapes: list[_Shape] = field(default_factory=list)
+    shapes: list[Shape] = field(default_factory=list)
 
 
 def read_svg(data: bytes) -> Drawing:
@@ -123,7 +137,7 @@ def _page_mm(text: str | None) -> float | None:
 
 class _Reader:
     def __init__(self) -> None:
-        self.pieces: list[Piece] = []
+        self.pieces: list[PieceRead] = []
         self.not_read: list[NotRead] = []
         self.mended: list[Mended] = []
         self.elements = 0
@@ -193,37 +207,48 @@ class _Reader:
             if self.points > MAX_ALL_POINTS:
                 raise BadDrawing(f"The drawing has more than {MAX_ALL_POINTS} points. Simplify its curves.")
             if len(points) >= 2:
-                node.shapes.append(_Shape(_label(element), _words(element), points, closed))
+                node.shapes.append(Shape(_label(element), _words(element), points, closed))
 
     def close(self, node: _Node, *, single: bool) -> None:
         """Make pieces of what a group held."""
-        closed = [s for s in node.shapes if s.closed]
-        lines = [s for s in node.shapes if not s.closed]
-        if single and closed and ("piece" in node.words or len(closed) == 1):
-            outline = max(closed, key=lambda s: abs(_area(s.points)))
+        marks = [s for s in node.shapes if is_mark(s)]
+        closed = [s for s in node.shapes if s.closed and not is_mark(s)]
+        lines = [s for s in node.shapes if not s.closed and not is_mark(s)]
+        graded = [s for s in closed if size_of(s)]
+        alone = "piece" in node.words or len(closed) == 1 or len(graded) == len(closed)
+        if single and closed and alone:
+            outlines = graded if len(graded) > 1 else [max(closed, key=lambda s: abs(_area(s.points)))]
             for other in closed:
-                if other is not outline:
+                if other not in outlines:
                     self.skip(
                         "inner_outline",
                         other.label or "a shape inside a piece",
                         "inside another outline; only the largest closed shape of a piece is its cut line",
                     )
-            words = [*node.words, *outline.words, *(w for t in node.texts for w in _split(t))]
-            name = node.label or next((t for t in node.texts if not _says_something(t)), "") or outline.label
-            self.piece(name, words, node.texts, outline, lines)
+            words = [*node.words, *(w for o in outlines for w in o.words), *(w for t in node.texts for w in _split(t))]
+            name = node.label or next((t for t in node.texts if not _says_something(t)), "") or outlines[0].label
+            self.piece(name, words, node.texts, outlines, lines, marks)
             return
         for shape in closed:
-            self.piece(shape.label, shape.words, [], shape, [])
-        for line in lines:
+            self.piece(shape.label, shape.words, [], [shape], [], [])
+        for line in [*lines, *marks]:
             self.skip("stray_line", line.label or "an open line", "not closed, and not inside the group of one piece")
         for text in node.texts:
             if closed and text:
                 self.skip("stray_label", f"the label “{text[:40]}”", "not inside the group of one piece")
 
-    def piece(self, name: str, words: list[str], texts: list[str], shape: _Shape, lines: list[_Shape]) -> None:
+    def piece(
+        self,
+        name: str,
+        words: list[str],
+        texts: list[str],
+        outlines: list[Shape],
+        lines: list[Shape],
+        marks: list[Shape],
+    ) -> None:
         name = (name or f"piece {len(self.pieces) + 1}")[:80]
-        fold: _Shape | None = None
-        grain_line: _Shape | None = None
+        fold: Shape | None = None
+        grain_line: Shape | None = None
         for line in lines:
             if len(line.points) != 2 or math.dist(line.points[0], line.points[1]) < 1.0:
                 self.skip(
@@ -243,17 +268,24 @@ class _Reader:
         for word in said.unknown:
             self.skip("allowance", f"“{word}” in {name}", "could not be read as a length")
         try:
-            outline = _on_grain(shape.points, grain_line, fold)
-            piece = Piece(name, outline, said.copies, said.pair, fold is not None, said.grain, said.one_way, said.seam)
-            check_piece(piece)
+            fault = next((told for one in outlines if (told := polygon_fault(one.points))), None)
+            if fault is not None:
+                raise BadPiece(f"the outline {fault}.")
+            axes = axes_of(outlines[0].points, grain_line, fold)
+            draft, sizes, faults = draft_of(outlines, axes, marks)
+            how = HowCut(said.copies, said.pair, fold is not None, said.grain, said.one_way, said.seam)
+            read = PieceRead(name, draft, how, sizes)
+            cut_line(read.piece)
         except BadPiece as error:
             self.skip("cannot_be_cut", name, str(error).split(": ", 1)[-1])
             return
+        for told in faults:
+            self.skip("mark", name, told)
         if grain_line is None and fold is None:
             self.mend(
                 "no_grainline", f"{name}: grainline", "none is drawn; the drawing's left-to-right is taken as the grain"
             )
-        self.pieces.append(piece)
+        self.pieces.append(read)
 
 
 def _label(element: Element) -> str:
@@ -404,62 +436,12 @@ def _point(p: Any) -> Point:
 
 
 def _curve(control: list[Point]) -> list[Point]:
-    """A Bézier curve as chords that stray from it by at most FLATNESS_MM; the start is left out.
-
-    A curve of degree d strays from n equal-parameter chords by at most d(d−1)/8/n² times the largest
-    second difference of its control points.
-    """
-    degree = len(control) - 1
-    bend = max(
-        math.hypot(a[0] - 2 * b[0] + c[0], a[1] - 2 * b[1] + c[1])
-        for a, b, c in zip(control, control[1:], control[2:], strict=False)
-    )
-    n = max(1, math.ceil(math.sqrt(degree * (degree - 1) * bend / (8 * FLATNESS_MM))))
-    if n > MAX_POINTS:
+    """A Bézier curve as chords that stray from it by at most FLATNESS_MM; the start is left out."""
+    found = chords(control, FLATNESS_MM)
+    if len(found) >= MAX_POINTS:
         raise BadDrawing("A curve in the drawing is too large to be a pattern piece; check its unit.")
-    out = []
-    for i in range(1, n + 1):
-        t = i / n
-        row = control
-        while len(row) > 1:
-            row = [(a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t) for a, b in pairwise(row)]
-        out.append(row[0])
-    return out
+    return [*found[1:], control[-1]]
 
 
 def _area(points: list[Point]) -> float:
     return 0.5 * sum(a[0] * b[1] - b[0] * a[1] for a, b in zip(points, [*points[1:], points[0]], strict=True))
-
-
-def _on_grain(points: list[Point], grain: _Shape | None, fold: _Shape | None) -> Outline:
-    """Turn a drawn outline so that its grain runs along +x and a fold edge lies on y = 0, half above it."""
-    # the screen's y runs down; a piece seen from its face has y up
-    up = [(x, -y) for x, y in points]
-
-    def line(shape: _Shape) -> tuple[Point, Point]:
-        (ax, ay), (bx, by) = shape.points
-        return (ax, -ay), (bx, -by)
-
-    tail, head = line(grain or fold) if (grain or fold) else ((0.0, 0.0), (1.0, 0.0))  # type: ignore[arg-type]
-    angle = math.atan2(head[1] - tail[1], head[0] - tail[0])
-    if fold is not None and grain is not None:
-        a, b = line(fold)
-        off = math.degrees(math.atan2(b[1] - a[1], b[0] - a[0]) - angle)
-        if abs((off + 90) % 180 - 90) > 1.0:
-            raise BadPiece("the fold edge and the grainline are not parallel; a piece on the fold needs both alike.")
-    c, s = math.cos(-angle), math.sin(-angle)
-
-    def turn(p: Point) -> Point:
-        return (c * p[0] - s * p[1], s * p[0] + c * p[1])
-
-    ring = [turn(p) for p in up]
-    x0 = min(x for x, _ in ring)
-    if fold is None:
-        y0 = min(y for _, y in ring)
-        return tuple((round(x - x0, 4), round(y - y0, 4)) for x, y in ring)
-    at = sum(turn(p)[1] for p in line(fold)) / 2
-    middle = sum(y - at for _, y in ring)
-    if middle >= 0:
-        return tuple((round(x - x0, 4), round(y - at, 4)) for x, y in ring)
-    # the half lies below its fold: it is symmetric when opened, so reflecting it changes nothing that is cut
-    return tuple((round(x - x0, 4), round(at - y, 4)) for x, y in ring)

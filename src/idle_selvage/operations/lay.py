@@ -154,7 +154,7 @@ class LayStanding:
 
 def lay_standing(now: Standing, row: models.LayRecord) -> LayStanding:
     """A lay of a garment, read."""
-    problem = renamed(read_problem(row.problem), now.names)
+    problem = renamed(read_problem(row.problem), now.names, now.problem)
     cloth = now.cloth.row
     turned = leans(problem, now.asked)
     return LayStanding(row, lays.as_lay(row), problem, (cloth.margin_low, cloth.margin_high), turned)

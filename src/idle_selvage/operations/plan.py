@@ -3,32 +3,40 @@ garment's cloths."""
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
-from typing import Any
+from collections.abc import Mapping
+from dataclasses import asdict, dataclass, replace
+from typing import Any, Literal
 
 from sqlalchemy.orm import Session
 
-from ..core.plan.allowance import cut_line
+from ..core.plan.allowance import cut_line, seam_line
 from ..core.plan.arrow import grainline
+from ..core.plan.draft import Draft
+from ..core.plan.drawn import HowCut, piece_of, spun
 from ..core.plan.outline import BadPiece, Outline, Point
-from ..core.plan.piece import Piece, how_cut
+from ..core.plan.piece import DrawnMark, Piece, how_cut
+from ..core.plan.sheet import EdgeMeasure, edge_measures
 from ..core.plan.shorter import shortened
-from ..core.plan.stations import Station, outline_from_stations
-from ..core.wording import Sentence, sentence_of
+from ..core.plan.sizes import followed
+from ..core.shrink.to_fit import enlarged
+from ..core.wording import Sentence, listed, sentence_of
 from ..core.working import length
 from ..formats.audit import Mended, NotRead
-from ..formats.svg_pieces import BadDrawing, read_svg
+from ..formats.svg_pieces import BadDrawing, PieceRead, read_svg
 from ..store import models
 from ..store import piece as pieces
 from .cloth import name_of
 from .log import note
 from .refused import Refused
+from .standing import Standing
+from .telling import NotchTold, Told, ask_back, doubted, draft_of
 
 MOST_PIECES = 200
+#: In the size its points are told in.
+AS_DRAFTED = pieces.AS_DRAFTED
 
 #: What is said of a piece, and of how it is cut from one cloth, when nothing else is.
-_USUAL: dict[str, Any] = {"smooth": True, "half": False, "meets": "", "meets_at": 0.0, "centred": False, "hem": False}
+_USUAL: dict[str, Any] = {"half": False, "meets": "", "meets_at": 0.0, "centred": False, "hem": False}
 _USUALLY_CUT: dict[str, Any] = {
     "copies": 1,
     "pair": False,
@@ -36,41 +44,144 @@ _USUALLY_CUT: dict[str, Any] = {
     "grain": "lengthwise",
     "one_way": False,
     "seam": 0.0,
+    "bare": False,
     "shorter": 0.0,
     "hidden": False,
     "border": "",
     "border_at": 0.0,
 }
+#: The columns of a piece that hold its draft.
+_DRAFT = ("points", "arrow", "included", "notches", "marks", "half")
 
 
 @dataclass(frozen=True)
 class Sketch:
-    """A piece as it is being typed: its outline, its cut line, and its arrow."""
+    """A piece as it is being told, in its own axes: its outline, its cut and seam lines, its arrow, its edges, and what
+    looks like a slip."""
 
+    draft: Draft
+    piece: Piece
     outline: Outline
     cut: Outline
+    seam: Outline
     arrow: tuple[Point, Point]
-    on_fold: bool
+    edges: tuple[EdgeMeasure, ...]
+    doubts: tuple[Sentence, ...]
+
+    @property
+    def on_fold(self) -> bool:
+        return self.piece.on_fold
 
 
-def draw_outline(stations: Sequence[Station], *, smooth: bool, on_fold: bool, seam: float) -> Sketch:
-    """The outline through stations, before anything is kept. Raises :class:`Refused`."""
-    outline = _outline(stations, smooth, on_fold)
-    cut = _cut_line(Piece("The piece", outline, on_fold=on_fold, seam=seam))
-    return Sketch(outline, cut, grainline(cut, on_fold=on_fold), on_fold)
+def sketch_of(name: str, draft: Draft, how: HowCut) -> Sketch:
+    """A draft, drawn as it is cut. Raises :class:`Refused`."""
+    piece = piece_of(name, draft, how)
+    cut = _cut_line(piece)
+    arrow = piece.arrow or grainline(cut, on_fold=how.on_fold)
+    tail, head = spun(arrow, piece.slant)
+    return Sketch(
+        draft,
+        piece,
+        spun(piece.outline, piece.slant),
+        spun(cut, piece.slant),
+        spun(seam_line(piece), piece.slant),
+        (tail, head),
+        edge_measures(draft, how),
+        doubted(draft, name),
+    )
+
+
+@dataclass(frozen=True)
+class LinesOfPiece:
+    """A piece of a garment as it is cut from the first of its cloths, in the size that is cut, in its own axes.
+
+    ``enlarged``: its cut line for raw cloth that is sewn first, with the piece that has it; ``fault``: why it cannot be
+    cut so.
+    """
+
+    draft: Draft
+    piece: Piece
+    how: models.Cut
+    cuts: tuple[models.Cut, ...]
+    outline: Outline
+    cut: Outline
+    seam: Outline
+    arrow: Outline
+    enlarged: Outline
+    larger: Piece | None
+    fault: str
+
+    @property
+    def marks(self) -> tuple[DrawnMark, ...]:
+        """What is drawn on it."""
+        return tuple(replace(m, line=spun(m.line, self.piece.slant)) for m in self.piece.marks)
+
+    @property
+    def edges(self) -> tuple[EdgeMeasure, ...]:
+        """Its edges; none while it cannot be cut."""
+        return () if self.fault else edge_measures(self.draft, pieces.as_how(self.how))
+
+    @staticmethod
+    def fault_of(piece: Piece, shorter: float) -> str:
+        """Why a piece cannot be cut so, or nothing."""
+        return _cut_or_fault(piece, shorter)[1]
+
+
+def lines_of(row: models.Piece, now: Standing) -> LinesOfPiece:
+    """A piece, drawn for the page that shows one of the garment's cloths."""
+    uses = {one.use.id: one for one in now.whole.uses}
+    cuts = tuple(cut for cut in row.cuts if cut.use_id in uses)
+    of = cuts[0] if cuts else pieces.UNCUT
+    fit = uses[of.use_id].fit if cuts else None
+    shape = pieces.as_piece(row, of, now.size)
+    cut, fault = _cut_or_fault(shape, of.shorter)
+    larger: Piece | None = None
+    larger_cut: Outline = ()
+    if fit is not None and not fault:
+        larger = enlarged(shape, fit)
+        larger_cut, fault = _cut_or_fault(larger)
+    slant = shape.slant
+    return LinesOfPiece(
+        pieces.sized_draft(row, now.size)[0],
+        shape,
+        of,
+        cuts,
+        spun(shape.outline, slant),
+        spun(cut, slant),
+        spun(shape.outline if fault else seam_line(shape), slant),
+        () if fault else spun(shape.arrow or grainline(cut, on_fold=of.on_fold), slant),
+        () if fault else spun(larger_cut, slant),
+        larger,
+        fault,
+    )
+
+
+def _cut_or_fault(piece: Piece, shorter: float = 0.0) -> tuple[Outline, str]:
+    """The cut line, or the outline as it is with what is wrong with it."""
+    try:
+        return cut_line(shortened(piece, shorter) if shorter else piece), ""
+    except BadPiece as fault:
+        return piece.outline, sentence_of(fault)
+
+
+def draw_piece(session: Session, told: Told, how: HowCut, name: str = "") -> Sketch:
+    """A piece as it is told, before anything is kept. Raises :class:`Refused`."""
+    return sketch_of(name or "The piece", draft_of(session, told), how)
 
 
 def add_piece(
-    session: Session, cloth_use: models.ClothUse, stations: Sequence[Station], given: Mapping[str, Any]
+    session: Session, cloth_use: models.ClothUse, told: Told, given: Mapping[str, Any], *, sure: bool = True
 ) -> models.Piece:
-    """Keep a piece typed from stations, cut from one cloth of the garment; ``given`` are its other entries. Raises
-    :class:`Refused`."""
+    """Keep a piece as it is told, cut from one cloth of the garment; ``given`` are its other entries. What looks like a
+    slip is asked back unless it is ``sure``. Raises :class:`Refused`."""
     piece, cut = _parted(given)
-    if "on_fold" in cut:
-        piece.setdefault("half", cut["on_fold"])
+    if cut.get("on_fold"):
+        told = replace(told, half=True)
+    draft = draft_of(session, told)
+    ask_back(draft, piece.get("name", ""), sure=sure)
     row = models.Piece(project_id=cloth_use.project_id, **{**_USUAL, **piece})
-    row.stations = [[s.along, s.left, s.right] for s in stations]
-    row.outline = [list(p) for p in _outline(stations, row.smooth, row.half)]
+    row.sizes = []
+    pieces.keep_draft(row, draft)
     row.cuts.append(models.Cut(use_id=cloth_use.id, **{**_USUALLY_CUT, **cut}))
     _check(row)
     _room(session, cloth_use.project_id, 1)
@@ -89,29 +200,37 @@ class DrawingRead:
     mended: tuple[Mended, ...]
 
 
-def read_drawing(session: Session, cloth_use: models.ClothUse, svg: bytes, file_name: str) -> DrawingRead:
-    """Take the pieces out of an SVG drawing; they are cut from one cloth of the garment. Raises :class:`Refused`."""
+Twice = Literal["ask", "instead", "beside"]
+
+
+def read_drawing(
+    session: Session, cloth_use: models.ClothUse, svg: bytes, file_name: str, twice: Twice = "beside"
+) -> DrawingRead:
+    """Take the pieces out of an SVG drawing; they are cut from one cloth of the garment.
+
+    ``twice``: what is done with a piece whose name is there already: it is asked back, drawn anew with all else kept,
+    or put beside it. Raises :class:`Refused`.
+    """
     try:
         drawing = read_svg(svg)
     except BadDrawing as fault:
         raise Refused(str(fault), path="svg") from None
     _room(session, cloth_use.project_id, len(drawing.what))
-    for piece in drawing.what:
-        cut = {
-            "copies": piece.copies,
-            "pair": piece.pair,
-            "on_fold": piece.on_fold,
-            "grain": piece.grain,
-            "one_way": piece.one_way,
-            "seam": piece.seam,
-        }
-        row = models.Piece(
-            project_id=cloth_use.project_id,
-            name=piece.name,
-            outline=[list(p) for p in piece.outline],
-            **{**_USUAL, "half": piece.on_fold},
-        )
-        row.cuts.append(models.Cut(use_id=cloth_use.id, **{**_USUALLY_CUT, **cut}))
+    there = {row.name: row for row in pieces.pieces(session, cloth_use.project_id)}
+    again = [read.name for read in drawing.what if read.name in there]
+    if again and twice == "ask":
+        names = listed([f"“{name}”" for name in dict.fromkeys(again)])
+        there_already = "is here already" if len(set(again)) == 1 else "are here already"
+        told = f"{names} {there_already}. Read the drawing instead, or beside what is there?"
+        raise Refused(told, code="again", path="svg")
+    for read in drawing.what:
+        old = there.pop(read.name, None) if twice == "instead" else None
+        if old is not None:
+            _drawn_anew(session, old, read, cloth_use)
+            continue
+        row = models.Piece(project_id=cloth_use.project_id, name=read.name, **_USUAL)
+        _keep_read(row, read)
+        row.cuts.append(models.Cut(use_id=cloth_use.id, **{**_USUALLY_CUT, **asdict(read.how)}))
         session.add(row)
     session.flush()
     if drawing.what:
@@ -120,23 +239,47 @@ def read_drawing(session: Session, cloth_use: models.ClothUse, svg: bytes, file_
     return DrawingRead(tuple(p.name for p in drawing.what), drawing.not_read, drawing.mended)
 
 
+def _keep_read(row: models.Piece, read: PieceRead) -> None:
+    pieces.keep_draft(row, read.draft)
+    pieces.keep_sizes(row, read.sizes)
+
+
+def _drawn_anew(session: Session, row: models.Piece, read: PieceRead, cloth_use: models.ClothUse) -> None:
+    """A piece takes the outline of a drawing; how it is cut, and its name, stay."""
+    before = {key: getattr(row, key) for key in (*_DRAFT, "sizes")}
+    _keep_read(row, read)
+    _match_fold(row)
+    _check(row)
+    session.flush()
+    after = {key: getattr(row, key) for key in (*_DRAFT, "sizes")}
+    note(session, cloth_use, "plan", "piece-changed", before=before, after=after, name=row.name, piece=row.id)
+
+
+def _match_fold(row: models.Piece) -> None:
+    """A piece that is no longer drawn as a half cannot lie on the fold."""
+    for cut in row.cuts:
+        cut.on_fold = cut.on_fold and row.half
+
+
 def change_piece(
     session: Session,
     row: models.Piece,
-    stations: Sequence[Station] | None,
+    told: Told | None,
     given: Mapping[str, Any],
     cloth_use: models.ClothUse | None = None,
+    *,
+    sure: bool = True,
 ) -> models.Project:
-    """Change a piece: ``given`` are its entries besides the stations, those of how it is cut meant for one cloth (None:
-    the main one). Its garment. Raises :class:`Refused`."""
+    """Change a piece: how it is ``told`` (None: as it was), and ``given`` its other entries, those of how it is cut
+    meant for one cloth (None: the main one). Its garment. Raises :class:`Refused`."""
     garment = session.get_one(models.Project, row.project_id)
     use = cloth_use or garment.main
     piece, cut = _parted(given)
     of = row.cut_from(use.id)
-    if "on_fold" in cut and (not row.cuts or of is row.cuts[0]):
-        _redraw(row, piece, cut["on_fold"])
     before = {key: getattr(row, key) for key in piece}
     before |= {key: getattr(of, key) for key in cut} if of is not None else {}
+    halves = cut.get("on_fold") if "on_fold" in cut and (not row.cuts or of is row.cuts[0]) else None
+    drawn = _change_draft(session, row, told, halves, sure=sure)
     for key, value in piece.items():
         setattr(row, key, value)
     if cut:
@@ -145,26 +288,39 @@ def change_piece(
             row.cuts.append(of)
         for key, value in cut.items():
             setattr(of, key, value)
-    if stations is not None:
-        before["stations"] = row.stations
-        row.stations = [[s.along, s.left, s.right] for s in stations]
-    if row.stations and (stations is not None or piece.keys() & {"smooth", "half"}):
-        typed = [Station(*s) for s in row.stations]
-        row.outline = [list(p) for p in _outline(typed, row.smooth, row.half)]
     _check(row)
     session.flush()
-    if given or stations is not None:
-        after = {**given, **({"stations": row.stations} if stations is not None else {})}
-        note(session, use, "plan", "piece-changed", before=before, after=after, name=row.name, piece=row.id)
+    if given or drawn:
+        after = {**given, **{key: getattr(row, key) for key in drawn}}
+        note(
+            session, use, "plan", "piece-changed", before={**before, **drawn}, after=after, name=row.name, piece=row.id
+        )
     return garment
 
 
-def _redraw(row: models.Piece, piece: dict[str, Any], half: bool) -> None:
-    """A piece is drawn as it is cut from its first cloth; where it was cut like its paper it still is."""
-    for cut in row.cuts[1:]:
-        if cut.on_fold == row.half:
-            cut.on_fold, cut.pair = half, cut.pair and not half
-    piece.setdefault("half", half)
+def _change_draft(
+    session: Session, row: models.Piece, told: Told | None, halves: bool | None, *, sure: bool
+) -> dict[str, Any]:
+    """Draw a piece as it is told, whole or half as it is cut from its first cloth; which entries it had before."""
+    before = {key: getattr(row, key) for key in (*_DRAFT, "sizes")}
+    if halves is not None and halves != row.half:
+        for cut in row.cuts[1:]:
+            # where it was cut like its paper it still is
+            if cut.on_fold == row.half:
+                cut.on_fold, cut.pair = halves, cut.pair and not halves
+    if told is None and (halves is None or halves == row.half):
+        return {}
+    if told is None:
+        kept = pieces.as_draft(row)
+        marks = [NotchTold(n.double, n.after, n.at) for n in kept.notches]
+        told = Told("points", points=kept.points, arrow=kept.arrow, included=kept.included, marks=kept.marks,
+                    notches=marks)  # fmt: skip
+    draft = draft_of(session, replace(told, half=row.half if halves is None else halves))
+    ask_back(draft, row.name, sure=sure)
+    sizes = followed(pieces.as_sizes(row), pieces.as_draft(row).points, draft.points)
+    pieces.keep_draft(row, draft)
+    pieces.keep_sizes(row, sizes)
+    return {key: value for key, value in before.items() if value != getattr(row, key)}
 
 
 def _parted(given: Mapping[str, Any]) -> tuple[dict[str, Any], dict[str, Any]]:
@@ -218,13 +374,6 @@ def take_out(session: Session, number: int, *, gone: bool) -> models.Project:
     return garment
 
 
-def _outline(stations: Sequence[Station], smooth: bool, on_fold: bool) -> Outline:
-    try:
-        return outline_from_stations(stations, smooth=smooth, on_fold=on_fold)
-    except BadPiece as fault:
-        raise Refused(sentence_of(fault), path="stations") from None
-
-
 def _cut_line(piece: Piece, shorter: float = 0.0) -> Outline:
     try:
         return cut_line(shortened(piece, shorter) if shorter else piece)
@@ -244,7 +393,7 @@ def _check(row: models.Piece) -> None:
             raise Refused(told, path="border")
     if not row.cuts:
         _cut_line(pieces.as_piece(row, pieces.UNCUT))
-    xs = [x for x, _ in row.outline]
+    xs = [x for x, _ in pieces.as_piece(row, pieces.UNCUT).outline]
     long = max(xs) - min(xs)
     if (row.meets_at or 0.0) > long:
         told = Sentence("That lies past the top: {name} is {long} long.", name=row.name, long=length(long))

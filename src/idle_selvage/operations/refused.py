@@ -12,7 +12,8 @@ from ..core.working import length
 class Refused(Exception):
     """Something asked for that cannot be done, with the sentence that says why.
 
-    ``code`` says of which kind it is: ``bad_entry``, ``not_ready``, ``cannot_lay``, ``cannot_schedule``, ``in_use``;
+    ``code`` says of which kind it is: ``bad_entry``, ``not_ready``, ``cannot_lay``, ``cannot_schedule``, ``in_use``,
+    ``asked`` (it looks like a slip; said once more, it is kept), ``again`` (it is there already);
     ``path`` names the entry it is about, if one.
     """
 

@@ -23,6 +23,7 @@ from ..core.lay.named import renamed
 from ..core.lay.problem import Problem
 from ..core.plan.outline import BadPiece
 from ..core.plan.piece import Grain
+from ..core.plan.sizes import SizeChoice
 from ..core.project.next_step import next_step
 from ..core.project.stages import Stage, StageFacts, stages
 from ..core.project.tally import ClothFacts, MeasuredLay, Tally, Treatment, bad_pieces, cut_in, tally
@@ -276,6 +277,11 @@ class GarmentStanding:
         return SetStanding(self.uses)
 
     @cached_property
+    def size(self) -> SizeChoice:
+        """The size the garment is cut in."""
+        return pieces.chosen_size(self.rows.project)
+
+    @cached_property
     def stages(self) -> tuple[Stage, ...]:
         """The rail's dots, the worst over all cloths that are cut."""
         cut = [one for one in self.uses if not one.idle]
@@ -353,7 +359,12 @@ class Standing:
     @cached_property
     def asked(self) -> tuple[PieceToLay, ...]:
         """The pieces cut from it."""
-        return tuple(pieces.as_asked(piece, cut) for piece, cut in self.rows.cuts)
+        return tuple(pieces.as_asked(piece, cut, self.size) for piece, cut in self.rows.cuts)
+
+    @property
+    def size(self) -> SizeChoice:
+        """The size the garment is cut in."""
+        return self.whole.size
 
     @cached_property
     def names(self) -> dict[str, str]:

@@ -401,7 +401,7 @@ class TrueStanding:
         bars = self.now.cloth.bars[0].seen
         found = []
         for row, cut in self.now.rows.cuts:
-            shape = pieces.as_piece(row, cut)
+            shape = pieces.as_piece(row, cut, self.now.size)
             try:
                 outline = hanging_outline(shape)
             except BadPiece:

@@ -29,8 +29,8 @@ def test_what_was_not_read_and_what_was_assumed_are_told_apart(person: Person) -
 
 def test_a_piece_read_from_a_drawing_can_be_changed_as_the_form_sends_it(person: Person) -> None:
     yoke = drawn(person)["Yoke"]
-    # the form sends every entry; a drawn piece has no stations
-    body = {"stations": [], "smooth": True, "on_fold": False, "seam": "1 cm", "name": "Yoke, back", "copies": 2,
+    # the form sends every entry of how it is cut, and only what was drawn anew
+    body = {"on_fold": False, "seam": "1 cm", "name": "Yoke, back", "copies": 2,
             "pair": True, "grain": "lengthwise", "one_way": False}  # fmt: skip
     told = person.ask("PATCH", f"/pieces/{yoke['id']}", **body)
     changed = next(p for p in told["pieces"] if p["id"] == yoke["id"])
@@ -43,7 +43,9 @@ def test_a_typed_piece_needs_two_stations(skirt: Person, count: int) -> None:
     told = skirt.refused("POST", "/projects/1/pieces", name="Cuff", stations=SLEEVE[:count])
     assert told["fields"][0]["path"] == "stations"
     if count:
-        assert skirt.refused("PATCH", "/pieces/1", stations=SLEEVE[:count])["fields"][0]["path"].startswith("stations")
+        assert skirt.refused("PATCH", "/pieces/1", drawn={"stations": SLEEVE[:count]})["fields"][0]["path"].startswith(
+            "drawn.stations"
+        )
 
 
 def test_how_a_piece_is_cut_and_where_its_fold_lies_are_sent(skirt: Person) -> None:

@@ -76,7 +76,7 @@ def test_a_bad_entry_names_its_field_and_changes_nothing(person: Person) -> None
         ("cloth", {"reversible": "perhaps"}, "reversible"),
         ("treatment", {"school": "magic"}, "school"),
         ("cloth", {"width_readings": ["2 cm"]}, "width_readings.0"),
-        ("cloth", {"width_readings": ["30"], "margin_low": "18 cm"}, "width_readings"),
+        ("cloth", {"width_readings": ["60"], "margin_low": "18 cm", "margin_high": "18 cm"}, "width_readings"),
         ("cloth", {"margin_low": "60 cm"}, "margin_low"),
         ("cloth", {"in_hand": "2 3/4"}, "in_hand"),
         ("cloth", {"price": "dear"}, "price"),
@@ -169,8 +169,8 @@ def test_pieces_that_cannot_be(person: Person, change: dict[str, object], says: 
 
 def test_a_piece_is_changed_and_drawn_again(skirt: Person) -> None:
     before = skirt.ask("GET", "/projects/1")["pieces"][0]
-    after = skirt.ask("PATCH", "/pieces/1", stations=SLEEVE[:3], copies=4)["pieces"][0]
-    assert after["copies"] == 4 and len(after["stations"]) == 3 and after["outline"] != before["outline"]
+    after = skirt.ask("PATCH", "/pieces/1", drawn={"stations": SLEEVE[:3]}, copies=4)["pieces"][0]
+    assert after["copies"] == 4 and after["outline"] != before["outline"]
     told = skirt.refused("PATCH", "/pieces/1", copies=5)
     assert "even number" in told["message"]
     assert skirt.ask("GET", "/projects/1")["pieces"][0]["copies"] == 4
@@ -195,7 +195,7 @@ def test_what_must_come_first_is_said(person: Person) -> None:
     assert "pieces" in person.refused("POST", "/projects/1/lays", seed=1)["message"]
     person.ask("POST", "/projects/1/pieces", name="S", stations=SLEEVE)
     assert "width" in person.refused("POST", "/projects/1/lays", seed=1)["message"]
-    person.ask("PATCH", "/projects/1/cloth", width_readings=["30 cm"], **LINEN)
+    person.ask("PATCH", "/projects/1/cloth", width_readings=["300 mm"], sure=True, **LINEN)
     told = person.refused("POST", "/projects/1/lays", seed=1)
     assert told["code"] == "cannot_lay" and "across, and there are only" in told["message"] and " cm" in told["message"]
     person.ask("GET", "/projects/1/lay.svg", 404)

@@ -31,7 +31,8 @@ def test_an_arrow_lies_inside_its_piece_and_off_its_edges(
 def test_no_arrow_of_the_demo_runs_along_an_edge() -> None:
     # the waistcoat's facing once had its arrow on its own cut line
     for pieces in (drafts.waistcoat(), drafts.overshirt()):
-        for piece in read_svg(drafts.drawing(pieces, "demo").encode()).what:
+        for read in read_svg(drafts.drawing(pieces, "demo").encode()).what:
+            piece = read.piece
             arrow = LineString(grainline(cut_line(piece), on_fold=piece.on_fold))
             assert Polygon(cut_line(piece)).exterior.distance(arrow) > 0.9, piece.name
 

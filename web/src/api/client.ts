@@ -15,6 +15,12 @@ export type Drawing = S["DrawingOut"];
 export type Shape = S["ShapeOut"];
 export type Length = S["LengthOut"];
 export type Outline = S["OutlineOut"];
+export type Draft = S["DraftOut"];
+export type Telling = S["Telling"];
+export type Sheet = S["SheetOut"];
+export type SheetPiece = S["SheetPieceOut"];
+export type Pages = S["PagesOut"];
+export type Ease = S["EaseOut"];
 export type NotRead = S["NotReadOut"];
 export type Choices = S["ChoicesOut"];
 export type Known = S["KnownOut"];
@@ -76,8 +82,22 @@ export const api = createClient<paths>({ baseUrl: "", fetch: inOrder });
 
 /** Whether what is being kept was typed by a digital tape; the server writes it beside the reading. */
 export const readWith = { device: false };
+
+let sure = false;
+
+/** A change the person insists on after it was asked back. */
+export function insisting<T>(change: () => Promise<T>): Promise<T> {
+  sure = true;
+  try {
+    return change();
+  } finally {
+    sure = false;
+  }
+}
+
 api.use({
   onRequest({ request }) {
+    if (sure) request.headers.set("X-Insist", "1");
     if (readWith.device && request.method !== "GET") request.headers.set("X-Read-With", "device");
   },
 });
@@ -90,10 +110,13 @@ export const queries = new QueryClient({
 export class Refusal extends Error {
   readonly fields: { path: string; message: string }[];
   readonly status: number;
+  /** of which kind it is: “asked” is kept when it is said once more */
+  readonly code: string;
   constructor(body: Partial<ErrorBody> | undefined, status: number) {
     super(body?.message ?? "The server did not answer. What you typed is kept here; try again.");
     this.fields = body?.fields ?? [];
     this.status = status;
+    this.code = body?.code ?? "";
   }
   /** The sentence for one entry, or the whole one when it is about nothing else. */
   about(path: string): string | undefined {

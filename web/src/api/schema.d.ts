@@ -136,8 +136,93 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** The outline through stations being typed, before anything is kept. */
+        /** A piece that is being told, before anything is kept. */
         post: operations["drawOutline"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All pieces with their length, width, area and edges, to be checked against the paper. */
+        get: operations["readSheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/ease": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** By how much one run of edges is longer than the one it is sewn to. */
+        post: operations["readEase"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{piece_id}/draft": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A piece with its points, edges and marks, as it was told; ``use``: the cloth whose allowance is shown. */
+        get: operations["readDraft"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{piece_id}/pages": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A piece at its true size on sheets of paper. */
+        get: operations["readPages"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{piece_id}/sizes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Give a piece its sizes by grade steps. */
+        put: operations["gradePiece"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -153,7 +238,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Keep a piece typed from stations. */
+        /** Keep a piece as it is told. */
         post: operations["addPiece"];
         delete?: never;
         options?: never;
@@ -1690,6 +1775,23 @@ export interface components {
             wash: string;
             /** Dry */
             dry: string;
+            /**
+             * Size
+             * @description the size its pieces are cut in; empty: as they were told
+             */
+            size: string;
+            /** Blend */
+            blend: components["schemas"]["SizeAtOut"][];
+            /**
+             * Sizes
+             * @description all sizes its pieces have
+             */
+            sizes: string[];
+            /**
+             * Levels
+             * @description all heights its pieces have names for
+             */
+            levels: string[];
             /** School */
             school: string;
             cloth: components["schemas"]["ClothOut"];
@@ -1738,6 +1840,11 @@ export interface components {
             /** One Way */
             one_way: boolean;
             seam: components["schemas"]["LengthOut"];
+            /**
+             * Bare
+             * @description cut at the seam line, without any allowance
+             */
+            bare: boolean;
             shorter: components["schemas"]["LengthOut"];
             /** Hidden */
             hidden: boolean;
@@ -1751,6 +1858,21 @@ export interface components {
              * @default
              */
             fault?: string;
+        };
+        /**
+         * DrawnOut
+         * @description A mark as it is drawn: the tick of a notch, or its places.
+         */
+        DrawnOut: {
+            /** Kind */
+            kind: string;
+            /** Line */
+            line: [
+                number,
+                number
+            ][];
+            /** Name */
+            name: string;
         };
         /**
          * EdgeOut
@@ -1847,8 +1969,8 @@ export interface components {
         };
         /**
          * PieceOut
-         * @description A piece as it is cut from the first of its cloths; ``cuts``: from each; ``cut_here``: from the one the page
-         *     shows.
+         * @description A piece as it is cut from the first of its cloths, in its own axes; ``cuts``: from each; ``cut_here``: from the
+         *     one the page shows.
          */
         PieceOut: {
             /** Id */
@@ -1877,11 +1999,44 @@ export interface components {
                 number,
                 number
             ][];
-            /** Arrow */
+            /**
+             * Seam Line
+             * @description where it is sewn; empty where it is the outline or the cut line
+             */
+            seam_line: [
+                number,
+                number
+            ][];
+            /**
+             * Arrow
+             * @description its own grainline; where none is drawn, one with room to measure from
+             */
             arrow: [
                 number,
                 number
             ][];
+            /**
+             * Own Arrow
+             * @description whether that arrow stands on the paper
+             */
+            own_arrow: boolean;
+            /**
+             * Lean
+             * @description how far the arrow leans from the piece, as 45.0°; empty where it runs along it
+             */
+            lean: string;
+            /**
+             * Drawn
+             * @description notches, points, darts and lines
+             */
+            drawn: components["schemas"]["DrawnOut"][];
+            /** Sizes */
+            sizes: string[];
+            /**
+             * Levels
+             * @description its named heights: bust, waist, hip
+             */
+            levels: string[];
             /**
              * Fold
              * @description where the fold edge begins and ends along the grain; empty without one
@@ -1918,10 +2073,6 @@ export interface components {
             hidden: boolean;
             /** Hem */
             hem: boolean;
-            /** Stations */
-            stations: components["schemas"]["StationOut"][];
-            /** Smooth */
-            smooth: boolean;
             /**
              * Fault
              * @default
@@ -1993,11 +2144,12 @@ export interface components {
              */
             wanted: string[];
         };
-        /** StationOut */
-        StationOut: {
-            along: components["schemas"]["LengthOut"];
-            left: components["schemas"]["LengthOut"];
-            right: components["schemas"]["LengthOut"];
+        /** SizeAtOut */
+        SizeAtOut: {
+            /** Place */
+            place: string;
+            /** Size */
+            size: string;
         };
         /** TallyEntryOut */
         TallyEntryOut: {
@@ -2142,9 +2294,687 @@ export interface components {
              * @default null
              */
             dry?: string | null;
+            /**
+             * Size
+             * @default null
+             */
+            size?: string | null;
+            /**
+             * Blend
+             * @default null
+             */
+            blend?: components["schemas"]["SizeAtIn"][] | null;
         };
-        /** OutlineOut */
+        /**
+         * SizeAtIn
+         * @description Which size is cut at a named height.
+         */
+        SizeAtIn: {
+            /** Place */
+            place: string;
+            /** Size */
+            size: string;
+        };
+        /**
+         * OutlineOut
+         * @description A piece as it is told, drawn, in its own axes.
+         */
         OutlineOut: {
+            /** Points */
+            points: components["schemas"]["PointOut"][];
+            /**
+             * At
+             * @description where in the outline each point stands
+             */
+            at: number[];
+            /** Outline */
+            outline: [
+                number,
+                number
+            ][];
+            /** Cut */
+            cut: [
+                number,
+                number
+            ][];
+            /** Seam Line */
+            seam_line: [
+                number,
+                number
+            ][];
+            /** Arrow */
+            arrow: [
+                number,
+                number
+            ][];
+            /**
+             * Arrow Told
+             * @description the two ends of its own arrow; none where none is drawn
+             */
+            arrow_told: components["schemas"]["PlaceOut"][];
+            /** Lean */
+            lean: string;
+            /** Fold */
+            fold: number[];
+            /** Half */
+            half: boolean;
+            included: components["schemas"]["LengthOut"];
+            /** Notches */
+            notches: components["schemas"]["NotchOut"][];
+            /** Marks */
+            marks: components["schemas"]["MarkOut"][];
+            /** Drawn */
+            drawn: components["schemas"]["DrawnOut"][];
+            /** Edges */
+            edges: components["schemas"]["PieceEdgeOut"][];
+            /** Size */
+            size: string;
+            /** Area */
+            area: string;
+            /**
+             * Doubts
+             * @description what looks like a slip, as questions
+             */
+            doubts: string[];
+            /**
+             * Remarks
+             * @description what is worth knowing of how it is told
+             */
+            remarks: string[];
+        };
+        /** MarkOut */
+        MarkOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "point" | "dart" | "fold" | "centre" | "buttons" | "level";
+            /** Name */
+            name: string;
+            /** Places */
+            places: components["schemas"]["PlaceOut"][];
+        };
+        /** NotchOut */
+        NotchOut: {
+            /**
+             * After
+             * @description the key of the point it is measured from
+             */
+            after: number;
+            at: components["schemas"]["LengthOut"];
+            /** Double */
+            double: boolean;
+            /** Place */
+            place: [
+                number,
+                number
+            ];
+        };
+        /**
+         * PieceEdgeOut
+         * @description An edge from corner to corner: its length along the seam, and along the line that is drawn.
+         */
+        PieceEdgeOut: {
+            /** Number */
+            number: number;
+            /**
+             * Name
+             * @description the numbers of its first and last point: 2–5
+             */
+            name: string;
+            /**
+             * First
+             * @description the key of the point it begins at
+             */
+            first: number;
+            seam: components["schemas"]["LengthOut"];
+            drawn: components["schemas"]["LengthOut"];
+            allowance: components["schemas"]["LengthOut"];
+            /** On Fold */
+            on_fold: boolean;
+            /**
+             * @description by how much it is longer when it is sewn first
+             * @default null
+             */
+            grown?: components["schemas"]["LengthOut"] | null;
+        };
+        /** PlaceOut */
+        PlaceOut: {
+            along: components["schemas"]["LengthOut"];
+            across: components["schemas"]["LengthOut"];
+        };
+        /**
+         * PointOut
+         * @description A point of the run; ``allowance`` and ``ends`` belong to the edge that begins here.
+         */
+        PointOut: {
+            /** Key */
+            key: number;
+            along: components["schemas"]["LengthOut"];
+            across: components["schemas"]["LengthOut"];
+            /** Smooth */
+            smooth: boolean;
+            /** Straight */
+            straight: boolean;
+            allowance: components["schemas"]["LengthOut"] | null;
+            /**
+             * Ends
+             * @enum {string}
+             */
+            ends: "mitre" | "square" | "folded";
+        };
+        /** OutlineIn */
+        OutlineIn: {
+            /**
+             * Stations
+             * @default null
+             */
+            stations?: components["schemas"]["StationIn"][] | null;
+            /**
+             * Smooth
+             * @default true
+             */
+            smooth?: boolean;
+            /**
+             * Points
+             * @default null
+             */
+            points?: components["schemas"]["PointIn"][] | null;
+            /** @default null */
+            tapes?: components["schemas"]["TapesIn"] | null;
+            /** @default null */
+            measures?: components["schemas"]["MeasuresIn"] | null;
+            /** @default null */
+            another?: components["schemas"]["AnotherIn"] | null;
+            /** @default null */
+            arrow?: components["schemas"]["ArrowIn"] | null;
+            /**
+             * No Arrow
+             * @description its grainline is not drawn: it runs along the tape
+             * @default false
+             */
+            no_arrow?: boolean;
+            /**
+             * Included
+             * @description an allowance: millimetres as a number, or as typed
+             * @default 0
+             */
+            included?: string | number;
+            /**
+             * Notches
+             * @default null
+             */
+            notches?: components["schemas"]["NotchIn"][] | null;
+            /**
+             * Marks
+             * @default null
+             */
+            marks?: components["schemas"]["MarkIn"][] | null;
+            /**
+             * On Fold
+             * @default false
+             */
+            on_fold?: boolean;
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /**
+             * Seam
+             * @description an allowance: millimetres as a number, or as typed
+             * @default 0
+             */
+            seam?: string | number;
+            /**
+             * Bare
+             * @default false
+             */
+            bare?: boolean;
+        };
+        /**
+         * AnotherIn
+         * @description A piece made from another one.
+         */
+        AnotherIn: {
+            /** Piece Id */
+            piece_id: number;
+            /**
+             * Change
+             * @default same
+             * @enum {string}
+             */
+            change?: "same" | "mirrored" | "lengthened" | "facing";
+            /**
+             * Line
+             * @description millimetres, right of the tape negative; or as typed: “12 cm”, “4 1/2 right”, “-12”
+             * @default 0
+             */
+            line?: string | number;
+            /**
+             * By
+             * @description millimetres, right of the tape negative; or as typed: “12 cm”, “4 1/2 right”, “-12”
+             * @default 0
+             */
+            by?: string | number;
+            /**
+             * Edge
+             * @default 0
+             */
+            edge?: number;
+            /**
+             * Width
+             * @description millimetres as a number, or as typed: “126 cm”, “1 3/8 yd”
+             * @default 0
+             */
+            width?: string | number;
+            /**
+             * Upto
+             * @default null
+             */
+            upto?: (string | number) | null;
+        };
+        /** ArrowIn */
+        ArrowIn: {
+            tail: components["schemas"]["PlaceIn"];
+            head: components["schemas"]["PlaceIn"];
+        };
+        /** MarkIn */
+        MarkIn: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "point" | "dart" | "fold" | "centre" | "buttons" | "level";
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /** Places */
+            places: components["schemas"]["PlaceIn"][];
+        };
+        /** MeasuresIn */
+        MeasuresIn: {
+            /**
+             * Shape
+             * @enum {string}
+             */
+            shape: "rectangle" | "bias_strip" | "circle" | "ring";
+            /**
+             * First
+             * @description millimetres as a number, or as typed: “126 cm”, “1 3/8 yd”
+             */
+            first: string | number;
+            /**
+             * Second
+             * @description millimetres as a number, or as typed: “126 cm”, “1 3/8 yd”
+             * @default 0
+             */
+            second?: string | number;
+            /**
+             * Share
+             * @default 1
+             */
+            share?: number;
+            /**
+             * Panels
+             * @default 1
+             */
+            panels?: number;
+        };
+        /**
+         * NotchIn
+         * @description A notch so far along from a point, or nearest to a place.
+         */
+        NotchIn: {
+            /**
+             * Double
+             * @default false
+             */
+            double?: boolean;
+            /**
+             * After
+             * @default null
+             */
+            after?: number | null;
+            /**
+             * At
+             * @description millimetres as a number, or as typed: “126 cm”, “1 3/8 yd”
+             * @default 0
+             */
+            at?: string | number;
+            /**
+             * Place
+             * @default null
+             */
+            place?: [
+                number,
+                number
+            ] | null;
+        };
+        /** PlaceIn */
+        PlaceIn: {
+            /**
+             * Along
+             * @description millimetres, right of the tape negative; or as typed: “12 cm”, “4 1/2 right”, “-12”
+             */
+            along: string | number;
+            /**
+             * Across
+             * @description millimetres, right of the tape negative; or as typed: “12 cm”, “4 1/2 right”, “-12”
+             */
+            across: string | number;
+        };
+        /** PointIn */
+        PointIn: {
+            /**
+             * Along
+             * @description millimetres, right of the tape negative; or as typed: “12 cm”, “4 1/2 right”, “-12”
+             */
+            along: string | number;
+            /**
+             * Across
+             * @description millimetres, right of the tape negative; or as typed: “12 cm”, “4 1/2 right”, “-12”
+             */
+            across: string | number;
+            /**
+             * Smooth
+             * @default false
+             */
+            smooth?: boolean;
+            /**
+             * Straight
+             * @default false
+             */
+            straight?: boolean;
+            /**
+             * Allowance
+             * @default null
+             */
+            allowance?: (string | number) | null;
+            /**
+             * Ends
+             * @default mitre
+             * @enum {string}
+             */
+            ends?: "mitre" | "square" | "folded";
+            /**
+             * Key
+             * @default 0
+             */
+            key?: number;
+        };
+        /**
+         * StationIn
+         * @description At one height, how far the edge lies left and right of the tape; null: not read on that side.
+         */
+        StationIn: {
+            /**
+             * Along
+             * @description millimetres as a number, or as typed: “126 cm”, “1 3/8 yd”
+             */
+            along: string | number;
+            /** Left */
+            left: (string | number) | null;
+            /**
+             * Right
+             * @default 0
+             */
+            right?: (string | number) | null;
+            /**
+             * Corners
+             * @default
+             * @enum {string}
+             */
+            corners?: "" | "left" | "right" | "both";
+        };
+        /**
+         * TapesIn
+         * @description Points by their distances from two marks, ``apart`` from one another.
+         */
+        TapesIn: {
+            /**
+             * Apart
+             * @description millimetres as a number, or as typed: “126 cm”, “1 3/8 yd”
+             */
+            apart: string | number;
+            /** Points */
+            points: components["schemas"]["TwoTapesIn"][];
+        };
+        /** TwoTapesIn */
+        TwoTapesIn: {
+            /**
+             * First
+             * @description millimetres as a number, or as typed: “126 cm”, “1 3/8 yd”
+             */
+            first: string | number;
+            /**
+             * Second
+             * @description millimetres as a number, or as typed: “126 cm”, “1 3/8 yd”
+             */
+            second: string | number;
+            /**
+             * Side
+             * @default left
+             * @enum {string}
+             */
+            side?: "left" | "right";
+            /**
+             * Smooth
+             * @default false
+             */
+            smooth?: boolean;
+            /**
+             * Straight
+             * @default false
+             */
+            straight?: boolean;
+        };
+        /** SheetOut */
+        SheetOut: {
+            /** Name */
+            name: string;
+            /** Size */
+            size: string;
+            /** Pieces */
+            pieces: components["schemas"]["SheetPieceOut"][];
+        };
+        /**
+         * SheetPieceOut
+         * @description One piece on the sheet, to be checked against the paper.
+         */
+        SheetPieceOut: {
+            /** Piece Id */
+            piece_id: number;
+            /** Name */
+            name: string;
+            /** How Cut */
+            how_cut: string;
+            /** Long */
+            long: string;
+            /** Wide */
+            wide: string;
+            /** Area */
+            area: string;
+            /** Outline */
+            outline: [
+                number,
+                number
+            ][];
+            /** Cut */
+            cut: [
+                number,
+                number
+            ][];
+            /** Seam Line */
+            seam_line: [
+                number,
+                number
+            ][];
+            /** Arrow */
+            arrow: [
+                number,
+                number
+            ][];
+            /** Fold */
+            fold: number[];
+            /** One Way */
+            one_way: boolean;
+            /** Drawn */
+            drawn: components["schemas"]["DrawnOut"][];
+            /** Edges */
+            edges: components["schemas"]["PieceEdgeOut"][];
+            /** Fault */
+            fault: string;
+        };
+        /** EaseOut */
+        EaseOut: {
+            ease: components["schemas"]["FigureOut"];
+            share: components["schemas"]["FigureOut"] | null;
+        };
+        /**
+         * EaseIn
+         * @description Edges that are sewn to one another.
+         */
+        EaseIn: {
+            /** Longer */
+            longer: components["schemas"]["PieceEdgeIn"][];
+            /** Shorter */
+            shorter: components["schemas"]["PieceEdgeIn"][];
+        };
+        /** PieceEdgeIn */
+        PieceEdgeIn: {
+            /** Piece Id */
+            piece_id: number;
+            /** Edge */
+            edge: number;
+        };
+        /**
+         * DraftOut
+         * @description A piece that is kept, with its sizes.
+         */
+        DraftOut: {
+            /** Points */
+            points: components["schemas"]["PointOut"][];
+            /**
+             * At
+             * @description where in the outline each point stands
+             */
+            at: number[];
+            /** Outline */
+            outline: [
+                number,
+                number
+            ][];
+            /** Cut */
+            cut: [
+                number,
+                number
+            ][];
+            /** Seam Line */
+            seam_line: [
+                number,
+                number
+            ][];
+            /** Arrow */
+            arrow: [
+                number,
+                number
+            ][];
+            /**
+             * Arrow Told
+             * @description the two ends of its own arrow; none where none is drawn
+             */
+            arrow_told: components["schemas"]["PlaceOut"][];
+            /** Lean */
+            lean: string;
+            /** Fold */
+            fold: number[];
+            /** Half */
+            half: boolean;
+            included: components["schemas"]["LengthOut"];
+            /** Notches */
+            notches: components["schemas"]["NotchOut"][];
+            /** Marks */
+            marks: components["schemas"]["MarkOut"][];
+            /** Drawn */
+            drawn: components["schemas"]["DrawnOut"][];
+            /** Edges */
+            edges: components["schemas"]["PieceEdgeOut"][];
+            /** Size */
+            size: string;
+            /** Area */
+            area: string;
+            /**
+             * Doubts
+             * @description what looks like a slip, as questions
+             */
+            doubts: string[];
+            /**
+             * Remarks
+             * @description what is worth knowing of how it is told
+             */
+            remarks: string[];
+            /** Piece Id */
+            piece_id: number;
+            /** Name */
+            name: string;
+            /** Sizes */
+            sizes: string[];
+            /**
+             * Base
+             * @description the size the points are told in; empty without sizes
+             */
+            base: string;
+            /**
+             * Grades
+             * @description its grade steps, where all sizes are one step apart
+             */
+            grades: components["schemas"]["GradeOut"][];
+        };
+        /**
+         * GradeOut
+         * @description A grade step: from each size to the next a point goes so far up and to the left.
+         */
+        GradeOut: {
+            /** Key */
+            key: number;
+            along: components["schemas"]["LengthOut"];
+            across: components["schemas"]["LengthOut"];
+        };
+        /**
+         * PagesOut
+         * @description A piece at its true size on sheets of paper, upright: along is up, across is to the left; mm.
+         */
+        PagesOut: {
+            /** Name */
+            name: string;
+            /** Paper Width */
+            paper_width: number;
+            /** Paper Height */
+            paper_height: number;
+            /** Margin */
+            margin: number;
+            /** Overlap */
+            overlap: number;
+            /**
+             * Check
+             * @description the side of a square that is printed to be measured, mm
+             */
+            check: number;
+            /** Check Told */
+            check_told: string;
+            /** Pages */
+            pages: components["schemas"]["PageOut"][];
+            /** Enlarged */
+            enlarged: boolean;
+            /** Can Enlarge */
+            can_enlarge: boolean;
+            /** How Cut */
+            how_cut: string;
+            /** Size */
+            size: string;
             /** Outline */
             outline: [
                 number,
@@ -2160,73 +2990,124 @@ export interface components {
                 number,
                 number
             ][];
-            /** Fold */
-            fold: number[];
-            /** Size */
-            size: string;
+            /** One Way */
+            one_way: boolean;
+            /** Drawn */
+            drawn: components["schemas"]["DrawnOut"][];
+            /** Edges */
+            edges: components["schemas"]["PieceEdgeOut"][];
         };
-        /** OutlineIn */
-        OutlineIn: {
-            /** Stations */
-            stations: components["schemas"]["StationIn"][];
-            /**
-             * Smooth
-             * @default true
-             */
-            smooth?: boolean;
-            /**
-             * On Fold
-             * @default false
-             */
-            on_fold?: boolean;
-            /**
-             * Seam
-             * @description an allowance: millimetres as a number, or as typed
-             * @default 0
-             */
-            seam?: string | number;
+        /** PageOut */
+        PageOut: {
+            /** Name */
+            name: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
         };
-        /** StationIn */
-        StationIn: {
+        /**
+         * SizesIn
+         * @description The sizes of a piece, graded by steps from the one it is told in; no sizes: none.
+         */
+        SizesIn: {
+            /** Sizes */
+            sizes: string[];
+            /**
+             * Base
+             * @default
+             */
+            base?: string;
+            /**
+             * Grades
+             * @default []
+             */
+            grades?: components["schemas"]["GradeIn"][];
+        };
+        /** GradeIn */
+        GradeIn: {
+            /** Key */
+            key: number;
             /**
              * Along
-             * @description millimetres as a number, or as typed: “126 cm”, “1 3/8 yd”
+             * @description millimetres, right of the tape negative; or as typed: “12 cm”, “4 1/2 right”, “-12”
              */
             along: string | number;
             /**
-             * Left
-             * @description millimetres as a number, or as typed: “126 cm”, “1 3/8 yd”
+             * Across
+             * @description millimetres, right of the tape negative; or as typed: “12 cm”, “4 1/2 right”, “-12”
              */
-            left: string | number;
-            /**
-             * Right
-             * @description millimetres as a number, or as typed: “126 cm”, “1 3/8 yd”
-             * @default 0
-             */
-            right?: string | number;
+            across: string | number;
         };
         /** NewPiece */
         NewPiece: {
-            /** Stations */
-            stations: components["schemas"]["StationIn"][];
+            /**
+             * Stations
+             * @default null
+             */
+            stations?: components["schemas"]["StationIn"][] | null;
             /**
              * Smooth
              * @default true
              */
             smooth?: boolean;
             /**
+             * Points
+             * @default null
+             */
+            points?: components["schemas"]["PointIn"][] | null;
+            /** @default null */
+            tapes?: components["schemas"]["TapesIn"] | null;
+            /** @default null */
+            measures?: components["schemas"]["MeasuresIn"] | null;
+            /** @default null */
+            another?: components["schemas"]["AnotherIn"] | null;
+            /** @default null */
+            arrow?: components["schemas"]["ArrowIn"] | null;
+            /**
+             * No Arrow
+             * @description its grainline is not drawn: it runs along the tape
+             * @default false
+             */
+            no_arrow?: boolean;
+            /**
+             * Included
+             * @description an allowance: millimetres as a number, or as typed
+             * @default 0
+             */
+            included?: string | number;
+            /**
+             * Notches
+             * @default null
+             */
+            notches?: components["schemas"]["NotchIn"][] | null;
+            /**
+             * Marks
+             * @default null
+             */
+            marks?: components["schemas"]["MarkIn"][] | null;
+            /**
              * On Fold
              * @default false
              */
             on_fold?: boolean;
+            /** Name */
+            name: string;
             /**
              * Seam
              * @description an allowance: millimetres as a number, or as typed
              * @default 0
              */
             seam?: string | number;
-            /** Name */
-            name: string;
+            /**
+             * Bare
+             * @default false
+             */
+            bare?: boolean;
             /**
              * Copies
              * @default 1
@@ -2303,10 +3184,17 @@ export interface components {
             file_name?: string;
             /** Svg */
             svg: string;
+            /**
+             * Twice
+             * @description what is done with a piece whose name is there already
+             * @default ask
+             * @enum {string}
+             */
+            twice?: "ask" | "instead" | "beside";
         };
         /**
          * PieceChange
-         * @description Any of a piece's entries; what is left out stays. A piece read from a drawing has no stations: none are sent.
+         * @description Any of a piece's entries; what is left out stays. ``drawn``: how it is told anew, whole.
          */
         PieceChange: {
             /**
@@ -2314,16 +3202,8 @@ export interface components {
              * @default null
              */
             name?: string | null;
-            /**
-             * Stations
-             * @default null
-             */
-            stations?: components["schemas"]["StationIn"][] | null;
-            /**
-             * Smooth
-             * @default null
-             */
-            smooth?: boolean | null;
+            /** @default null */
+            drawn?: components["schemas"]["Telling"] | null;
             /**
              * Copies
              * @default null
@@ -2355,6 +3235,11 @@ export interface components {
              */
             seam?: (string | number) | null;
             /**
+             * Bare
+             * @default null
+             */
+            bare?: boolean | null;
+            /**
              * Meets
              * @default null
              */
@@ -2379,6 +3264,62 @@ export interface components {
              * @default null
              */
             hem?: boolean | null;
+        };
+        /**
+         * Telling
+         * @description A piece in one of the ways it can be told: by stations, points, two tapes, its measures, or from another.
+         */
+        Telling: {
+            /**
+             * Stations
+             * @default null
+             */
+            stations?: components["schemas"]["StationIn"][] | null;
+            /**
+             * Smooth
+             * @default true
+             */
+            smooth?: boolean;
+            /**
+             * Points
+             * @default null
+             */
+            points?: components["schemas"]["PointIn"][] | null;
+            /** @default null */
+            tapes?: components["schemas"]["TapesIn"] | null;
+            /** @default null */
+            measures?: components["schemas"]["MeasuresIn"] | null;
+            /** @default null */
+            another?: components["schemas"]["AnotherIn"] | null;
+            /** @default null */
+            arrow?: components["schemas"]["ArrowIn"] | null;
+            /**
+             * No Arrow
+             * @description its grainline is not drawn: it runs along the tape
+             * @default false
+             */
+            no_arrow?: boolean;
+            /**
+             * Included
+             * @description an allowance: millimetres as a number, or as typed
+             * @default 0
+             */
+            included?: string | number;
+            /**
+             * Notches
+             * @default null
+             */
+            notches?: components["schemas"]["NotchIn"][] | null;
+            /**
+             * Marks
+             * @default null
+             */
+            marks?: components["schemas"]["MarkIn"][] | null;
+            /**
+             * On Fold
+             * @default false
+             */
+            on_fold?: boolean;
         };
         /**
          * CutChange
@@ -2416,6 +3357,11 @@ export interface components {
              * @default null
              */
             seam?: (string | number) | null;
+            /**
+             * Bare
+             * @default null
+             */
+            bare?: boolean | null;
             /**
              * Shorter
              * @default null
@@ -4686,6 +5632,11 @@ export interface components {
             lies_told: string;
             /** From End */
             from_end: string;
+            /**
+             * Marks
+             * @description notches, points, darts and lines, where they lie
+             */
+            marks: components["schemas"]["DrawnOut"][];
         };
         /** ChooseIn */
         ChooseIn: {
@@ -5206,6 +6157,226 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OutlineOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    readSheet: {
+        parameters: {
+            query?: {
+                use?: number | null;
+            };
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    readEase: {
+        parameters: {
+            query?: {
+                use?: number | null;
+            };
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EaseIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EaseOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    readDraft: {
+        parameters: {
+            query?: {
+                use?: number | null;
+            };
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    readPages: {
+        parameters: {
+            query?: {
+                use?: number | null;
+                paper?: "a4" | "a3" | "letter";
+                enlarged?: boolean;
+            };
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PagesOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    gradePiece: {
+        parameters: {
+            query?: {
+                use?: number | null;
+            };
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SizesIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProjectOut"];
                 };
             };
             /** @description Not Found */

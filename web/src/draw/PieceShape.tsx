@@ -2,7 +2,23 @@ import type { Piece } from "../api/client";
 import { GrainArrow } from "./GrainArrow";
 import { points } from "./outline";
 
-type Shaped = Pick<Piece, "outline" | "cut" | "arrow" | "fold" | "one_way"> & { enlarged?: Piece["enlarged"] | undefined };
+type Shaped = Pick<Piece, "outline" | "cut" | "seam_line" | "arrow" | "fold" | "one_way" | "drawn"> & { enlarged?: Piece["enlarged"] | undefined };
+
+/** Notches, points, darts and lines, each at its place on the picture. */
+export function Marks({ drawn, place }: { drawn: Piece["drawn"]; place: (line: Piece["outline"]) => [number, number][] }) {
+  return drawn.map((mark, i) => {
+    const at = place(mark.line);
+    const [x, y] = at[0] ?? [0, 0];
+    if (mark.kind === "point")
+      return (
+        <g key={i} className="mark">
+          <path d={`M${x - 4},${y} h8 M${x},${y - 4} v8`} />
+          {mark.name && <text x={x + 6} y={y - 4}>{mark.name}</text>}
+        </g>
+      );
+    return <polyline key={i} className={`mark mark-${mark.kind}`} points={at.map((p) => p.join(",")).join(" ")} />;
+  });
+}
 
 /** One piece standing upright, as on the pattern sheet: cut line, seam line, grain, fold. */
 export function PieceShape({ piece, scale, x, y, name, detail }: {
@@ -22,6 +38,8 @@ export function PieceShape({ piece, scale, x, y, name, detail }: {
       {piece.cut.length !== piece.outline.length || piece.cut[0]?.[0] !== piece.outline[0]?.[0] ? (
         <polygon points={points(turn(piece.outline), scale, x, y)} className="piece-seam" />
       ) : null}
+      {piece.seam_line.length > 0 && <polygon points={points(turn(piece.seam_line), scale, x, y)} className="piece-seam" />}
+      <Marks drawn={piece.drawn} place={(line) => turn(line).map(([a, b]): [number, number] => [x + a * scale, y - b * scale])} />
       {from !== undefined && to !== undefined && (
         <>
           <line className="piece-fold" x1={x} x2={x} y1={y - from * scale} y2={y - to * scale} />

@@ -1,7 +1,7 @@
 import { Input } from "antd";
 import { createContext, type KeyboardEvent, type ReactNode, useContext, useEffect, useId, useRef, useState } from "react";
 import { useParams } from "react-router";
-import { api, Refusal, unwrap } from "../api/client";
+import { api, insisting, Refusal, unwrap } from "../api/client";
 
 /** Whose fields these are, where one project or page shows several cloths: half-typed entries are kept apart by it. */
 export const DraftScope = createContext("");
@@ -58,6 +58,8 @@ export function EntryText(props: EntryProps) {
   const [hint, setHint] = useState("");
   const asked = useRef(0);
   const sending = useRef<{ text: string }>(undefined);
+  // what was asked back: Enter once more keeps it
+  const doubted = useRef<string>(undefined);
 
   useEffect(() => {
     if (!length || !draft.pending || !draft.text.trim()) {
@@ -91,18 +93,22 @@ export function EntryText(props: EntryProps) {
   }
 
   /** Kept once: Enter, and leaving the field by it, send one change. */
-  function keep(): void {
+  function keep(sure = false): void {
     if (!draft.pending || sending.current?.text === draft.text) return;
+    const insist = doubted.current === draft.text;
+    // leaving the field is no answer to a question
+    if (insist && !sure) return;
     const now = { text: draft.text };
     sending.current = now;
-    void send(now.text).finally(() => {
+    void send(now.text, insist).finally(() => {
       if (sending.current === now) sending.current = undefined;
     });
   }
 
-  async function send(sent: string) {
+  async function send(sent: string, insist: boolean) {
     try {
-      await onSave(sent);
+      await (insist ? insisting(() => onSave(sent)) : onSave(sent));
+      doubted.current = undefined;
       asked.current++;
       draft.kept(sent);
       setError("");
@@ -112,6 +118,7 @@ export function EntryText(props: EntryProps) {
       const refusal = fault as Refusal;
       // what was asked of the same text before comes in too late to wipe this away
       asked.current++;
+      doubted.current = refusal.code === "asked" ? sent : undefined;
       setHint("");
       setError(refusal.about?.(path) ?? refusal.message);
     }
@@ -119,7 +126,7 @@ export function EntryText(props: EntryProps) {
 
   function key(event: KeyboardEvent) {
     if (event.key === "Enter") {
-      keep();
+      keep(true);
       // at once: what is typed next must not land here. A refusal is told beside the field, and what was typed stays
       props.onEnter?.();
     } else if (event.key === "Escape" && draft.pending) {
@@ -144,7 +151,7 @@ export function EntryText(props: EntryProps) {
         data-tape={length || undefined}
         aria-describedby={`${id}-say`}
         onChange={(e) => type(e.target.value)}
-        onBlur={keep}
+        onBlur={() => keep()}
         onKeyDown={key}
         ref={(element) => props.inputRef?.(element?.input ?? null)}
       />
@@ -167,12 +174,13 @@ export function EntryChoice(props: {
   options: { value: string; label: string }[];
   onSave: (value: string) => Promise<unknown>;
   placeholder?: string;
+  bare?: boolean;
 }) {
   const id = useId();
   const [error, setError] = useState("");
   return (
-    <div className="entry">
-      <label htmlFor={id}>{props.label}</label>
+    <div className={props.bare ? "entry entry-bare" : "entry"}>
+      <label htmlFor={id} className={props.bare ? "unseen" : undefined}>{props.label}</label>
       <select
         id={id}
         className="choice"
@@ -203,7 +211,7 @@ export function EntryChoice(props: {
 }
 
 /** Yes or no, kept at once. */
-export function EntryTick(props: { label: string; value: boolean; onSave: (value: boolean) => Promise<unknown>; disabled?: boolean }) {
+export function EntryTick(props: { label: string; value: boolean; onSave: (value: boolean) => Promise<unknown>; disabled?: boolean; bare?: boolean }) {
   const [error, setError] = useState("");
   return (
     <div className="entry-tick">
@@ -221,7 +229,7 @@ export function EntryTick(props: { label: string; value: boolean; onSave: (value
             }
           }}
         />{" "}
-        {props.label}
+        <span className={props.bare ? "unseen" : undefined}>{props.label}</span>
       </label>
       {error && <span className="say spoil" role="alert">{error}</span>}
     </div>

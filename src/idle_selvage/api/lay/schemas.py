@@ -6,6 +6,7 @@ from typing import Literal
 
 from pydantic import BaseModel, Field
 
+from ..plan.schemas import DrawnOut
 from ..shared.entries import Key, LengthIn, Number
 from ..shared.schemas import FigureOut, In, LengthOut, Out, Point, UseQuery
 
@@ -42,6 +43,7 @@ class ShapeOut(Out):
     lies: Literal["straight", "cross", "bias"]
     lies_told: str = Field(description="what the two distances say when it is pinned right")
     from_end: str
+    marks: list[DrawnOut] = Field(description="notches, points, darts and lines, where they lie")
 
 
 class AreaOut(Out):

@@ -11,6 +11,7 @@ from ...core.lay.named import fold_name
 from ...operations.lay import LayFound, LayStanding
 from ...operations.standing import Standing
 from ...store import models
+from ..plan.schemas import DrawnOut
 from ..shared.figures import Presenter, rounded
 from . import schemas as out
 
@@ -75,6 +76,7 @@ def shape_out(show: Presenter, shape: PlacedShape) -> out.ShapeOut:
         from_end=f"{show.length(shape.from_end[0]).text} to {show.length(shape.from_end[1]).text}",
         lies=shape.lies,
         lies_told=shape.lies_told,
+        marks=[DrawnOut(kind=m.kind, line=rounded(m.line, 2), name=m.name) for m in shape.marks],
     )
 
 

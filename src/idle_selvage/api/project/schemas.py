@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Annotated, Literal
 
 from pydantic import Field
 
@@ -75,6 +75,11 @@ class UseOut(Out):
     runs: list[RunOut] = Field(description="the edges a trim goes on")
 
 
+class SizeAtOut(Out):
+    place: str
+    size: str
+
+
 class ProjectOut(Out):
     """A garment, seen through one of its cloths (``use_id``): cloth, wishes, tally, purchase and job are that one's."""
 
@@ -85,6 +90,10 @@ class ProjectOut(Out):
     note: str
     wash: str
     dry: str
+    size: str = Field(description="the size its pieces are cut in; empty: as they were told")
+    blend: list[SizeAtOut]
+    sizes: list[str] = Field(description="all sizes its pieces have")
+    levels: list[str] = Field(description="all heights its pieces have names for")
     school: str
     cloth: ClothOut
     set: SetOut
@@ -172,6 +181,16 @@ class NewProject(In):
     note: Text = ""
 
 
+SizeName = Annotated[Text, Field(max_length=20)]
+
+
+class SizeAtIn(In):
+    """Which size is cut at a named height."""
+
+    place: SizeName
+    size: SizeName
+
+
 class ProjectChange(In):
     """Any of a project's own entries; what is left out stays."""
 
@@ -179,6 +198,8 @@ class ProjectChange(In):
     note: Text | None = None
     wash: Key | None = None
     dry: Key | None = None
+    size: SizeName | None = None
+    blend: list[SizeAtIn] | None = Field(default=None, max_length=10)
 
 
 class NewUse(In):

@@ -10,13 +10,17 @@ from typing import Annotated, Any
 
 from pydantic import BeforeValidator, Field, WithJsonSchema
 
-from ...core.units import LONGEST_MM, System, read_length, read_number
+from ...core.units import LONGEST_MM, System, read_length, read_number, read_sided
 from ...core.working import about, length
 from ...core.written import quantity_text
-from .person import current_system
+from .person import current_system, insisted
 
 #: The largest plain number that is taken.
 MOST = 1e6
+
+
+class Asked(ValueError):
+    """What was typed can be, but is hardly meant: said once more, it is kept."""
 
 
 def _length(value: Any) -> float:
@@ -27,6 +31,16 @@ def _length(value: Any) -> float:
     # compared before it is made a float: a whole number may be too large for one
     if not 0 <= value <= LONGEST_MM:
         raise ValueError("A length must be from 0 to a kilometre, in millimetres.")
+    return float(value)
+
+
+def _sided(value: Any) -> float:
+    if isinstance(value, str):
+        return read_sided(value, current_system.get())
+    if isinstance(value, bool) or not isinstance(value, int | float):
+        raise ValueError("Give a length, such as 12 cm, or 12 cm right.")
+    if not -LONGEST_MM <= value <= LONGEST_MM:
+        raise ValueError("A length must be up to a kilometre, in millimetres.")
     return float(value)
 
 
@@ -57,9 +71,16 @@ def _needed(value: Any) -> str:
     return text
 
 
-def _typed(what: str, least: float, most: float, *, unit: Mapping[System, str] | None = None) -> Any:
-    """A length of some kind: from ``least`` to ``most`` mm, else it is asked back. ``unit``: what a plain number is
-    taken to be in; None: the tape's."""
+def _typed(
+    what: str,
+    least: float,
+    most: float,
+    *,
+    unit: Mapping[System, str] | None = None,
+    usual: tuple[float, float] | None = None,
+) -> Any:
+    """A length of some kind: from ``least`` to ``most`` mm, else it is refused; outside what is ``usual`` it is asked
+    back, and kept if insisted on. ``unit``: what a plain number is taken to be in; None: the tape's."""
 
     def read(value: Any) -> float:
         system = current_system.get()
@@ -74,6 +95,12 @@ def _typed(what: str, least: float, most: float, *, unit: Mapping[System, str] |
             )
             raise ValueError(
                 f"{shown}; {what} is from {ends[0]} to {ends[1]}. Write the unit with it, such as {EXAMPLES[system]}."
+            )
+        if usual is not None and not usual[0] <= mm <= usual[1] and not insisted.get():
+            ends = tuple(quantity_text(about(end), system) for end in usual)
+            raise Asked(
+                f"Is it {quantity_text(length(mm), system)}? {what[:1].upper()}{what[1:]} is usually from {ends[0]} to "
+                f"{ends[1]}. If so, keep it once more."
             )
         return mm
 
@@ -100,12 +127,23 @@ NumberIn = Annotated[
 #: What is left between seam and cut line, or turned in: more is another measure in another unit.
 AllowanceIn = _typed("an allowance", 0.0, 200.0)
 #: A cloth from selvage to selvage.
-WidthIn = _typed("a cloth’s width", 50.0, 5000.0)
+WidthIn = _typed("a cloth’s width", 50.0, 30_000.0, usual=(500.0, 3300.0))
 #: A length of cloth, in hand or to be bought.
 ClothLengthIn = _typed("a length of cloth", 100.0, 100_000.0)
 #: A length printed on an envelope: a plain number is in yards or metres, as charts have it.
 ChartLengthIn = _typed("a length on a chart", 100.0, 30_000.0, unit={"metric": "m", "imperial": "yd"})
 #: A body's measure, or a finished garment's.
+#: A place along or across a piece: left of the tape, or up it, is positive.
+SidedIn = Annotated[
+    float,
+    BeforeValidator(_sided),
+    WithJsonSchema(
+        {
+            "anyOf": [{"type": "string", "maxLength": 60}, {"type": "number"}],
+            "description": "millimetres, right of the tape negative; or as typed: “12 cm”, “4 1/2 right”, “-12”",
+        }
+    ),
+]
 BodyIn = _typed("a body’s measure", 100.0, 3000.0)
 Text = Annotated[str, BeforeValidator(_name), WithJsonSchema({"type": "string", "maxLength": 120})]
 Name = Annotated[str, BeforeValidator(_needed), WithJsonSchema({"type": "string", "minLength": 1, "maxLength": 120})]

@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from ...core.plan.outline import Point
 from ...core.units import System
 from ...core.working import Figure, Quantity
-from ...core.written import chart_text, length_text, quantity_parts, quantity_text
+from ...core.written import chart_text, length_text, minus_text, quantity_parts, quantity_text, sided_text
 from .person import system
 from .schemas import FigureOut, InputOut, LengthOut, SourceOut, StepOut
 
@@ -27,6 +27,14 @@ class Presenter:
     def graduation(self, mm: float) -> LengthOut:
         """What a tape is read to: whole millimetres, or a part of an inch."""
         return LengthOut(mm=mm, text=f"{mm:.4g} mm" if self.system == "metric" else length_text(mm, self.system))
+
+    def sided(self, mm: float) -> LengthOut:
+        """A length to one side of the tape; right is said."""
+        return LengthOut(mm=mm, text=sided_text(mm, self.system))
+
+    def along(self, mm: float) -> LengthOut:
+        """A place along the tape; below where it begins it has a minus."""
+        return LengthOut(mm=mm, text=minus_text(mm, self.system))
 
     def maybe(self, mm: float | None) -> LengthOut | None:
         return None if mm is None else self.length(mm)

@@ -18,6 +18,12 @@ def system() -> System:
     return current_system.get()
 
 
+#: A page says so when the person insists on what was asked back.
+INSIST = "X-Insist"
+
+insisted: ContextVar[bool] = ContextVar("insisted", default=False)
+
+
 _current_by: ContextVar[By] = ContextVar("current_by", default="tape")
 
 

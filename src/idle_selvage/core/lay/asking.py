@@ -11,12 +11,13 @@ from dataclasses import dataclass, replace
 
 from ..cloth.bars import NONE, BarPattern
 from ..plan.allowance import cut_line
+from ..plan.drawn import carried
 from ..plan.outline import BadPiece, Outline
 from ..plan.piece import Piece
 from ..plan.shorter import shortened
 from ..shrink.shrinkage import divide_not_add
 from ..shrink.states import STAYS, Move
-from ..shrink.to_fit import TURN, enlarged, holds_at_one_turn, on_cloth
+from ..shrink.to_fit import TURN, enlarged, holds_at_one_turn, onto_cloth
 from .problem import Bars, Border, LayPiece, Match, Problem, Selvage, too_wide
 
 
@@ -224,9 +225,11 @@ def _laid(asked: PieceToLay, name: str, fit: tuple[float, float] | None, bars: B
         # enlarged pieces meet as far up as the cloth will shrink to
         shape, meeting = enlarged(shape, fit), replace(meeting, at=divide_not_add(meeting.at, fit[0]))
     outline = cut_line(shape)
+    drawn = shape
     if fit is not None and holds_at_one_turn(grain, fit):
         # enlarged for one slant only, so it is given turned, and may only be turned end for end
-        outline, grain = on_cloth(outline, grain), "lengthwise"
+        move = onto_cloth(outline, grain)
+        outline, drawn, grain = move(outline), carried(shape, move), "lengthwise"
     border = None
     if asked.border is not None:
         if grain != "crosswise":
@@ -251,6 +254,8 @@ def _laid(asked: PieceToLay, name: str, fit: tuple[float, float] | None, bars: B
         centre_on_axis="x" if centred_on(meeting, shape.pair, bars) else None,
         border=border,
         name=name,
+        arrow=drawn.arrow,
+        marks=drawn.marks,
     )
 
 

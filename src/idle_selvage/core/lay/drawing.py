@@ -6,11 +6,12 @@ Two ways of looking: ``pinned`` is the folded cloth on the table, ``opened`` eve
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from ..plan.arrow import grainline
 from ..plan.outline import Outline, Point, whole_polygon
+from ..plan.piece import DrawnMark
 from ..working import Figure, Source, Step, length
 from .answer import Cut, Lay
 from .placing import distances_to_edge, place
@@ -50,6 +51,8 @@ class PlacedShape:
     lies: Lies
     #: where that edge lies on the usable cloth
     edge_at: float
+    #: notches, points, darts and lines, each by its kind and its places on the cloth
+    marks: tuple[DrawnMark, ...] = ()
 
     @property
     def name(self) -> str:
@@ -157,7 +160,8 @@ def _shown(piece: LayPiece, pose: _Pose, table: _Table, lean: int) -> PlacedShap
     base: Outline = piece.outline
     if piece.on_fold and not half:
         base = tuple((float(a), float(b)) for a, b in whole_polygon(piece.outline).exterior.coords[:-1])
-    arrow = _leaning(base, lean) if lean else grainline(base, on_fold=half)
+    # the paper's own arrow; where none is drawn, one with room to measure from
+    arrow = piece.arrow or (_leaning(base, lean) if lean else grainline(base, on_fold=half))
     outline = pose.place(base)
     tail, head = pose.place(arrow)
     edge, at, (from_tail, from_head) = _measure(tail, head, pose.turn, table)
@@ -179,7 +183,16 @@ def _shown(piece: LayPiece, pose: _Pose, table: _Table, lean: int) -> PlacedShap
         from_end=(min(xs), max(xs)),
         lies=_lies((pose.turn + lean) % 360),
         edge_at=at,
+        marks=_placed(piece, pose, opened=piece.on_fold and not half),
     )
+
+
+def _placed(piece: LayPiece, pose: _Pose, *, opened: bool) -> tuple[DrawnMark, ...]:
+    """The marks of a piece where it lies; on both halves of one that is opened out."""
+    lines = [(mark, mark.line) for mark in piece.marks]
+    if opened:
+        lines += [(mark, tuple((x, -y) for x, y in mark.line)) for mark in piece.marks]
+    return tuple(replace(mark, line=pose.place(line)) for mark, line in lines)
 
 
 def _lies(turn: int) -> Lies:

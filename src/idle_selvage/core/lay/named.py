@@ -7,6 +7,7 @@ from dataclasses import replace
 
 from .answer import Lay
 from .problem import Problem
+from .stale import same_outline
 
 #: Fold → (its name, “laid …”).
 FOLDS_NAMED: dict[str, tuple[str, str]] = {
@@ -37,7 +38,16 @@ def called_by(names: Mapping[str, str], piece: str) -> str:
     return names[whole] + comma + part if whole in names else piece
 
 
-def renamed(problem: Problem, names: Mapping[str, str]) -> Problem:
-    """The same problem, its pieces called what they are called now; those that are gone keep their names."""
-    pieces = tuple(replace(piece, name=names.get(piece.id, piece.name)) for piece in problem.pieces)
-    return replace(problem, pieces=pieces)
+def renamed(problem: Problem, names: Mapping[str, str], now: Problem | None = None) -> Problem:
+    """The same problem, its pieces called what they are called now; those that are gone keep their names.
+
+    ``now``: what would be asked today, whose arrows and marks are drawn on the pieces that are still the same.
+    """
+    today = {piece.id: piece for piece in now.pieces} if now is not None else {}
+    pieces = []
+    for piece in problem.pieces:
+        there = today.get(piece.id)
+        if there is not None and same_outline(piece.outline, there.outline):
+            piece = replace(piece, arrow=there.arrow, marks=there.marks)
+        pieces.append(replace(piece, name=names.get(piece.id, piece.name)))
+    return replace(problem, pieces=tuple(pieces))

@@ -14,7 +14,7 @@ from typing import Any, Literal
 from shapely.geometry import Polygon
 
 from ..plan.outline import Outline, whole_polygon
-from ..plan.piece import Grain
+from ..plan.piece import DrawnMark, Grain
 from ..wording import Sentence
 from ..working import length
 
@@ -95,7 +95,8 @@ class Bars:
 class LayPiece:
     """A piece of a lay problem; see docs/lay-formats.md for what the fields mean.
 
-    It is known by its ``id``; ``name`` is only what it is called, and no part of the problem.
+    It is known by its ``id``; ``name`` is only what it is called, and no part of the problem, and neither are its own
+    grainline ``arrow`` and the ``marks`` drawn on it, both in the outline's axes.
     """
 
     id: str
@@ -110,6 +111,8 @@ class LayPiece:
     fixed: tuple[Fixed, ...] = ()
     border: Border | None = None
     name: str = field(default="", compare=False)
+    arrow: tuple[tuple[float, float], tuple[float, float]] | None = field(default=None, compare=False)
+    marks: tuple[DrawnMark, ...] = field(default=(), compare=False)
 
     @property
     def called(self) -> str:
@@ -156,7 +159,8 @@ def turns_of(piece: LayPiece, problem: Problem) -> tuple[int, ...]:
 
 
 def to_json(problem: Problem, *, named: bool = False) -> dict[str, Any]:
-    """The problem in its format, ready for :func:`json.dumps`; ``named``: with what its pieces are called."""
+    """The problem in its format, ready for :func:`json.dumps`; ``named``: with what its pieces are called
+    and their own grainlines, which are no part of the problem."""
     bars = problem.bars
     return {
         "format": FORMAT,
@@ -183,6 +187,7 @@ def _piece_json(piece: LayPiece, named: bool) -> dict[str, Any]:
     data: dict[str, Any] = {
         "id": piece.id,
         **({"name": piece.name} if named and piece.name else {}),
+        **({"grainline": [list(end) for end in piece.arrow]} if named and piece.arrow is not None else {}),
         "outline": [list(point) for point in piece.outline],
         "copies": piece.copies,
         "pair": piece.pair,

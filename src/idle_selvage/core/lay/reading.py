@@ -46,6 +46,7 @@ _CLOTH = {"width", "length", "one_way", "reversible", "gap", "blocked", "bars"}
 _BARS = {"x_repeat", "y_repeat", "x_axes", "y_axes"}
 _PIECE = {
     "name",
+    "grainline",
     "id",
     "outline",
     "copies",
@@ -254,6 +255,7 @@ class _Reader:
         if centre not in (None, "x", "y"):
             self.fault(f'{where}: centre_on_axis must be "x", "y" or null, not {_shown(centre)}.')
         fixed = self.fixed(entry.get("fixed"), where)
+        arrow = self.grainline(entry.get("grainline"), where)
         border = self.border(entry.get("border"), where)
         if len(fixed) > copies:
             self.fault(f"{where}: {len(fixed)} copies are fixed, and there are only {copies}.")
@@ -278,6 +280,7 @@ class _Reader:
             fixed,
             border,
             called,
+            arrow,
         )
 
     def match(self, entries: object, where: str) -> tuple[Match, ...]:
@@ -319,6 +322,25 @@ class _Reader:
             return (x or 0.0, y or 0.0)
         self.fault(f"{where} must be two numbers [x, y], not {_shown(value)}.")
         return (0.0, 0.0)
+
+    def grainline(self, value: Any, where: str) -> tuple[tuple[float, float], tuple[float, float]] | None:
+        """The piece's own arrow, if it stands there: two places."""
+        if value is None:
+            return None
+        ends = [end for end in value if self.is_place(end)] if isinstance(value, list) else []
+        if len(ends) != 2 or len(value) != 2:
+            self.fault(f"{where}: grainline must be two places such as [[20, 90], [400, 90]], not {_shown(value)}.")
+            return None
+        (ax, ay), (bx, by) = ends
+        return ((float(ax), float(ay)), (float(bx), float(by)))
+
+    def is_place(self, value: Any) -> bool:
+        """Whether it is two finite numbers."""
+        return (
+            isinstance(value, list)
+            and len(value) == 2
+            and all(isinstance(c, int | float) and not isinstance(c, bool) and abs(c) < 1e6 for c in value)
+        )
 
     def fixed(self, value: object, where: str) -> tuple[Fixed, ...]:
         if value is None:

@@ -2,18 +2,60 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping
+from dataclasses import replace
 
+import shapely
+from shapely.geometry import LinearRing
+
+from ..plan.outline import TOLERANCE_MM, Outline
 from ..shrink.shrinkage import Direction
 from ..wording import Sentence
 from ..working import length, percent
-from .problem import Problem
+from .problem import LayPiece, Problem
 
 #: Shrinkages and widths nearer than this are the same: per cent, and mm.
 SAME_PERCENT = 0.05
 SAME_WIDTH_MM = 0.05
 
 _WAYS: dict[Direction, str] = {"warp": "along", "weft": "across"}
+
+
+def same_pieces(then: Problem, now: Problem) -> bool:
+    """Whether both ask for the same pieces, their outlines within a tenth of a millimetre."""
+    if then.pieces == now.pieces:
+        return True
+    if len(then.pieces) != len(now.pieces):
+        return False
+    return all(same_piece(a, b) for a, b in zip(then.pieces, now.pieces, strict=True))
+
+
+def same_piece(a: LayPiece, b: LayPiece) -> bool:
+    """Whether two pieces are one for the lay: all that is asked of them alike, and the outline and what meets on it
+    within a tenth of a millimetre."""
+    if a == b:
+        return True
+    if replace(a, outline=(), match=()) != replace(b, outline=(), match=()) or len(a.match) != len(b.match):
+        return False
+    for one, other in zip(a.match, b.match, strict=True):
+        if replace(one, point=(0.0, 0.0)) != replace(other, point=(0.0, 0.0)):
+            return False
+        if math.dist(one.point, other.point) > TOLERANCE_MM:
+            return False
+    return same_outline(a.outline, b.outline)
+
+
+def same_outline(a: Outline, b: Outline) -> bool:
+    """Whether no place of one outline is further than a tenth of a millimetre from the other."""
+    if a == b:
+        return True
+    rings = [LinearRing(outline) for outline in (a, b)]
+    # both are runs of chords, so that the furthest place of either is one of its points
+    return all(
+        float(shapely.distance(shapely.points(one.coords), other).max()) <= TOLERANCE_MM
+        for one, other in (rings, rings[::-1])
+    )
 
 
 def changes(
@@ -38,7 +80,7 @@ def changes(
         (then.gap != now.gap, "the room between pieces was changed"),
         (then.blocked != now.blocked, "the flaws to lay around were changed"),
         (then.bars != now.bars, "the bars to meet were changed"),
-        (then.pieces != now.pieces, "the pieces were changed"),
+        (not same_pieces(then, now), "the pieces were changed"),
     ):
         if changed:
             found.append(Sentence(what))

@@ -4,10 +4,12 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from shapely.geometry import Polygon, box
+import shapely
+from shapely.geometry import LineString, Polygon, box
+from shapely.geometry import Point as Place
 
 from .outline import BadPiece, Outline
-from .piece import Piece
+from .piece import Allowance, Piece
 
 
 def part_between(outline: Outline, low: float, high: float) -> Outline | None:
@@ -27,4 +29,30 @@ def shortened(piece: Piece, less: float) -> Piece:
     part = part_between(piece.outline, low, high) if low < high else None
     if part is None:
         raise BadPiece(f"{piece.name or 'The piece'}: cut so much shorter, it is no longer one piece.")
-    return replace(piece, outline=part)
+    marks = tuple(mark for mark in piece.marks if min(x for x, _ in mark.line) >= low)
+    return replace(piece, outline=part, edges=_edges(piece, part, low), marks=marks, arrow=_arrow(piece, low))
+
+
+def _arrow(piece: Piece, low: float) -> tuple[tuple[float, float], tuple[float, float]] | None:
+    """Its own arrow as far as it is left; None where too little of it is."""
+    if piece.arrow is None:
+        return None
+    (ax, ay), (bx, by) = piece.arrow
+    return ((max(ax, low), ay), (bx, by)) if bx - max(ax, low) > 1.0 else None
+
+
+def _edges(piece: Piece, part: Outline, low: float) -> tuple[Allowance, ...]:
+    """What is said of the stretches that are left; the new low end has what was said of the old one."""
+    if not piece.edges:
+        return ()
+    ring = piece.outline
+    lines = [LineString(pair) for pair in zip(ring, [*ring[1:], ring[0]], strict=True)]
+    lowest = min(range(len(ring)), key=lambda i: ring[i][0] + ring[(i + 1) % len(ring)][0])
+    out = []
+    for (ax, ay), (bx, by) in zip(part, [*part[1:], part[0]], strict=True):
+        if max(ax, bx) <= low + 1e-3:
+            out.append(piece.edges[lowest])
+            continue
+        away = shapely.distance(lines, Place((ax + bx) / 2, (ay + by) / 2))
+        out.append(piece.edges[int(away.argmin())])
+    return tuple(out)

@@ -1,70 +1,72 @@
-"""The outline through stations read along the grainline with a tape."""
+"""The run of points through stations read along the grainline with a tape."""
 
 from __future__ import annotations
 
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
-from itertools import pairwise
+from typing import Literal
 
-import numpy as np
+from .draft import SAME_PLACE_MM, DraftPoint, halved, keyed, outline_of
+from .draft import Draft as _Draft
+from .outline import BadPiece, Outline
 
-from .outline import BadPiece, Outline, Point
-
-#: How far apart the points of a smoothed edge lie.
-SMOOTH_STEP_MM = 8.0
+#: On which sides of a station the outline has a corner.
+Corners = Literal["", "left", "right", "both"]
 
 
 @dataclass(frozen=True)
 class Station:
-    """At ``along`` millimetres from the bottom end, the edge lies ``left`` and ``right`` of the grainline."""
+    """At ``along`` millimetres from the bottom end, the edge lies ``left`` and ``right`` of the tape; None: nothing was
+    read on that side. A negative distance lies on the other side. ``corners``: where the edge turns sharply."""
 
     along: float
-    left: float
-    right: float
+    left: float | None
+    right: float | None
+    corners: Corners = ""
 
 
-def outline_from_stations(stations: Sequence[Station], *, smooth: bool, on_fold: bool) -> Outline:
-    """The outline through typed stations, straight or smoothed between them.
+def points_from_stations(stations: Sequence[Station], *, smooth: bool, half: bool) -> tuple[DraftPoint, ...]:
+    """The points through typed stations, the right side up and the left side down again.
 
-    Left is +y when looking to the top. A smoothed edge is a monotone cubic (it never swings past a
-    measured width). On the fold, only the left side is used. Raises :class:`BadPiece`.
+    ``smooth``: between the ends every point is smooth, but for those said to be corners. Of a ``half`` only the left
+    is used; its fold runs along the tape. Raises :class:`BadPiece`.
     """
     if len(stations) < 2:
         raise BadPiece("An outline needs at least two stations: one at the bottom end and one at the top.")
     order = sorted(stations, key=lambda s: s.along)
-    for number, (a, b) in enumerate(pairwise(order), start=1):
-        if b.along - a.along < 0.5:
-            raise BadPiece(
-                f"Stations {number} and {number + 1}, counted from the bottom end, lie at the same place along the "
-                "grain. Remove one."
-            )
-    left = _edge([(s.along, s.left) for s in order], smooth)
-    right = (
-        [(order[0].along, 0.0), (order[-1].along, 0.0)]
-        if on_fold
-        else _edge([(s.along, -s.right) for s in order], smooth)
-    )
-    ring: list[Point] = []
+    if order[-1].along - order[0].along < SAME_PLACE_MM:
+        raise BadPiece("All stations lie at the same place along the grain; the tape runs from the bottom end up.")
+    left = _side([(s.along, s.left, s.corners in ("left", "both")) for s in order], smooth)
+    if not left:
+        raise BadPiece("Nothing was read on the left of the tape.")
+    if half:
+        low, high = order[0].along, order[-1].along
+        right = [DraftPoint(low, 0.0, straight=True), DraftPoint(high, 0.0)]
+    else:
+        right = _side([(s.along, None if s.right is None else -s.right, s.corners in ("right", "both")) for s in order],
+                      smooth)  # fmt: skip
+        if not right:
+            raise BadPiece("Nothing was read on the right of the tape. Cut on the fold, it needs none: then say so.")
+    ring: list[DraftPoint] = []
     for point in [*right, *reversed(left)]:
-        if not ring or math.dist(ring[-1], point) > 1e-6:
+        if not ring or math.dist(ring[-1].at, point.at) >= SAME_PLACE_MM:
             ring.append(point)
-    if len(ring) > 1 and math.dist(ring[0], ring[-1]) <= 1e-6:
+    while len(ring) > 1 and math.dist(ring[0].at, ring[-1].at) < SAME_PLACE_MM:
         ring.pop()
-    return tuple(ring)
+    found = keyed(ring)
+    return halved(_Draft(found, half=True)).points if half else found
 
 
-def _edge(points: list[Point], smooth: bool) -> list[Point]:
-    if not smooth or len(points) < 3:
-        return points
-    # a second to import, and only this needs it
-    from scipy.interpolate import PchipInterpolator
+def _side(read: Sequence[tuple[float, float | None, bool]], smooth: bool) -> list[DraftPoint]:
+    there = [(along, across, corner) for along, across, corner in read if across is not None]
+    last = len(there) - 1
+    return [
+        DraftPoint(along, across, smooth and not corner and 0 < i < last)
+        for i, (along, across, corner) in enumerate(there)
+    ]
 
-    xs = np.array([p[0] for p in points])
-    curve = PchipInterpolator(xs, np.array([p[1] for p in points]))
-    places = {float(x) for x in xs}
-    for a, b in pairwise(xs):
-        n = max(1, math.ceil((b - a) / SMOOTH_STEP_MM))
-        places.update(float(a + (b - a) * i / n) for i in range(1, n))
-    ordered = sorted(places)
-    return [(x, float(y)) for x, y in zip(ordered, curve(np.array(ordered)), strict=True)]
+
+def outline_from_stations(stations: Sequence[Station], *, smooth: bool, on_fold: bool) -> Outline:
+    """The outline through typed stations. Raises :class:`BadPiece`."""
+    return outline_of(_Draft(points_from_stations(stations, smooth=smooth, half=on_fold), half=on_fold))

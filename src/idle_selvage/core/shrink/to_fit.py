@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-from dataclasses import replace
+from collections.abc import Callable, Sequence
 
 import numpy as np
 
+from ..plan.allowance import told_by_seam
+from ..plan.drawn import carried
 from ..plan.outline import Outline, Point
 from ..plan.piece import Grain, Piece
 from ..plan.turning import Ring, spin, turned
@@ -45,14 +46,19 @@ def _points(ring: Ring) -> Outline:
 
 def on_cloth(outline: Sequence[Point], grain: Grain) -> Outline:
     """The outline turned as it will lie, for a grain whose enlargement holds at one turn only (the bias)."""
-    ring = turned(np.array(outline), TURN[grain])
-    return _points(ring - ring.min(axis=0))
+    return onto_cloth(outline, grain)(outline)
+
+
+def onto_cloth(outline: Sequence[Point], grain: Grain) -> Callable[[Sequence[Point]], Outline]:
+    """How an outline is turned as it will lie, and moved to its own corner: what is drawn on it moves alike."""
+    corner = turned(np.array(outline), TURN[grain]).min(axis=0)
+    return lambda points: _points(turned(np.array(points), TURN[grain]) - corner)
 
 
 def enlarged(piece: Piece, fit: tuple[float, float]) -> Piece:
     """A piece for raw cloth, ``fit`` the shrinkages along and across in per cent; an allowance still to be added
-    keeps its width."""
-    return replace(piece, outline=enlarge(piece.outline, piece.grain, *fit))
+    keeps its width, and so does one that lies inside the drawn line."""
+    return carried(told_by_seam(piece), lambda points: enlarge(points, piece.grain, *fit))
 
 
 def holds_at_one_turn(grain: Grain, fit: tuple[float, float]) -> bool:

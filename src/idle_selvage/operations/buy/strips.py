@@ -10,13 +10,15 @@ from sqlalchemy.orm import Session
 
 from ...core.buy.bias import Tape, bias_tape, slants
 from ...core.buy.ruffles import BadStrip, Ruffle, Way, ways
-from ...core.plan.stations import Station
+from ...core.plan.shapes import Measures
 from ...core.wording import sentence_of
 from ...store import buy_sheet, models
+from ...store.piece import as_draft
 from ..log import note
 from ..plan import add_piece, change_piece
 from ..refused import Refused
 from ..standing import Standing
+from ..telling import Told
 
 _EMPTY: dict[str, Any] = {
     "edge": None,
@@ -107,7 +109,8 @@ def _planned(
         if row is None or cut is None:
             continue
         shape = _shape(what, typed, found)
-        xs, ys = [x for x, _ in row.outline], [y for _, y in row.outline]
+        points = as_draft(row).points
+        xs, ys = [p.along for p in points], [p.across for p in points]
         same = shape is not None and (
             abs(max(xs) - min(xs) - shape["long"]) < SAME_MM
             and abs(max(ys) - min(ys) - shape["deep"]) < SAME_MM
@@ -130,9 +133,8 @@ def make_pieces(session: Session, now: Standing, what: What) -> None:
     shape = _shape(what, found.typed, found.ways)
     if shape is None:
         raise Refused("Type the strips first: their measures are not known.", code="not_ready")
-    half = shape["deep"] / 2
-    stations = [Station(0.0, half, half), Station(shape["long"], half, half)]
-    entries = {"copies": shape["copies"], "grain": shape["grain"], "smooth": False}
+    told = Told("measures", measures=Measures("rectangle", shape["long"], shape["deep"]))
+    entries = {"copies": shape["copies"], "grain": shape["grain"]}
     sheet = buy_sheet.kept_sheet(session, now.use.id)
     there = dict(sheet.strips.get(PIECES) or {})
     # a ruffle is cut in one way or in the other
@@ -142,9 +144,9 @@ def make_pieces(session: Session, now: Standing, what: What) -> None:
             there[what] = there.pop(other)
     row = next((row for row in now.pieces if row.id == there.get(what)), None)
     if row is None:
-        row = add_piece(session, now.use, stations, {"name": _NAMES[what], **entries})
+        row = add_piece(session, now.use, told, {"name": _NAMES[what], **entries})
     else:
-        change_piece(session, row, stations, {"name": _NAMES[what], **entries}, now.use)
+        change_piece(session, row, told, {"name": _NAMES[what], **entries}, now.use)
     sheet.strips = {**sheet.strips, PIECES: {**there, what: row.id}}
     session.flush()
 

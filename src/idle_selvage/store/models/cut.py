@@ -11,7 +11,8 @@ from .base import Base
 class Cut(Base):
     """How a piece is cut from one of a garment's cloths.
 
-    ``seam``: the allowance still to be added, mm; ``shorter``: how much its low end is shorter than the paper, mm;
+    ``seam``: the allowance still to be added, mm; ``bare``: cut at the seam line,
+    without any; ``shorter``: how much its low end is shorter than the paper, mm;
     ``hidden``: it does not show when worn; ``border``: the selvage (``low``, ``high``) its hem lies ``border_at`` mm
     from, or nothing.
     """
@@ -27,6 +28,7 @@ class Cut(Base):
     grain: Mapped[str] = mapped_column(String(12), default="lengthwise")
     one_way: Mapped[bool] = mapped_column(default=False)
     seam: Mapped[float] = mapped_column(default=0.0)
+    bare: Mapped[bool] = mapped_column(default=False)
     shorter: Mapped[float] = mapped_column(default=0.0)
     hidden: Mapped[bool] = mapped_column(default=False)
     border: Mapped[str] = mapped_column(String(4), default="")

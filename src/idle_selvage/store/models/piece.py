@@ -15,18 +15,25 @@ from .cut import Cut
 class Piece(Base):
     """A pattern piece as it is on the paper, and how it is cut from each cloth of its garment (:attr:`cuts`).
 
-    ``half``: half of a symmetrical piece, its straight edge the fold. Pieces that share ``meets`` meet on the bars
-    across the cloth, ``meets_at`` mm up the seam line; ``centred`` on the bars along it; ``hem``: hemmed at its low
-    end.
+    The JSON columns are the parts of a :class:`core.plan.draft.Draft`, in mm, in the piece's own axes: ``points`` as
+    [along, across, smooth, straight, allowance, ends, key]; ``arrow`` as two places or null; ``notches`` as [after, at,
+    double]; ``marks`` as {kind, places, name}. ``sizes``: {size, places}, as many places as points. ``included``: the
+    allowance inside the drawn line, mm. ``half``: half of a symmetrical piece, its straight edge the fold.
+
+    Pieces that share ``meets`` meet on the bars across the cloth, ``meets_at`` mm up the seam line; ``centred`` on the
+    bars along it; ``hem``: hemmed at its low end.
     """
 
     __tablename__ = "piece"
     id: Mapped[int] = mapped_column(primary_key=True)
     project_id: Mapped[int] = mapped_column(ForeignKey("project.id"), index=True)
     name: Mapped[str] = mapped_column(String(120))
-    outline: Mapped[list[Any]] = mapped_column(default=list)
-    stations: Mapped[list[Any]] = mapped_column(default=list)
-    smooth: Mapped[bool] = mapped_column(default=True)
+    points: Mapped[list[Any]] = mapped_column(default=list)
+    arrow: Mapped[list[Any] | None]
+    included: Mapped[float] = mapped_column(default=0.0)
+    notches: Mapped[list[Any]] = mapped_column(default=list)
+    marks: Mapped[list[Any]] = mapped_column(default=list)
+    sizes: Mapped[list[Any]] = mapped_column(default=list)
     half: Mapped[bool] = mapped_column(default=False)
     meets: Mapped[str] = mapped_column(String(40), default="", server_default="")
     meets_at: Mapped[float] = mapped_column(default=0.0, server_default="0.0")

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from datetime import datetime
+from typing import Any
 
 from sqlalchemy import String, Text
 from sqlalchemy.orm import Mapped, mapped_column, relationship
@@ -21,6 +22,9 @@ class Project(Base):
     note: Mapped[str] = mapped_column(Text, default="")
     wash: Mapped[str] = mapped_column(String(20), default="40")
     dry: Mapped[str] = mapped_column(String(20), default="line")
+    #: the size that is cut, and other sizes at named heights, as {place, size}
+    size: Mapped[str] = mapped_column(String(20), default="")
+    blend: Mapped[list[Any]] = mapped_column(default=list)
     created_at: Mapped[datetime] = mapped_column(default=now)
     deleted_at: Mapped[datetime | None]
     all_uses: Mapped[list[ClothUse]] = relationship(lazy="selectin", order_by=ClothUse.id, back_populates="project")

@@ -1,4 +1,4 @@
-import { Button, Drawer } from "antd";
+import { Button } from "antd";
 import { useState } from "react";
 import type { Cut, Piece, Project, Use } from "../../api/client";
 import { useChanges, useChoices } from "../../api/hooks";
@@ -7,64 +7,63 @@ import { useUndo } from "../../app/useUndo";
 import { AddCloth } from "../../cupboard/AddCloth";
 import { DraftScope, EntryChoice, EntryLength, EntryText, EntryTick } from "../../fields/Entry";
 
-const SELVAGES = [{ value: "", label: "on no border" }, { value: "low", label: "at the near selvage" }, { value: "high", label: "at the far selvage" }];
+const SELVAGES = [{ value: "", label: "no border" }, { value: "low", label: "near selvage" }, { value: "high", label: "far selvage" }];
 
-/** How one piece is cut from one cloth; every entry is kept at once. */
-function CutDrawer({ piece, use, cut, onClose }: { piece: Piece; use: Use; cut: Cut; onClose: () => void }) {
+/** One line: how a piece is cut from one cloth. Every entry is kept at once. */
+function CutLine({ piece, use, cut }: { piece: Piece; use: Use; cut: Cut }) {
   const changes = useChanges();
   const choices = useChoices();
   const undo = useUndo();
   const change = (body: Parameters<typeof changes.cut>[2]) => changes.cut(piece.id, use.id, body);
+  const named = (what: string) => `${piece.name} from ${use.name}, ${what}`;
   async function remove() {
-    const { copies, pair, on_fold, grain, one_way, hidden, border } = cut;
+    const { copies, pair, on_fold, grain, one_way, hidden, border, bare } = cut;
     await changes.notCut(piece.id, use.id);
-    onClose();
     undo(`cut-${piece.id}-${use.id}`, `${piece.name} is no longer cut from ${use.name}.`, () =>
-      change({ copies, pair, on_fold, grain: grain as "any", one_way, hidden, border: border as "", seam: cut.seam.mm, shorter: cut.shorter.mm, border_at: cut.border_at.mm }));
+      change({ copies, pair, on_fold, bare, grain: grain as "any", one_way, hidden, border: border as "", seam: cut.seam.mm, shorter: cut.shorter.mm, border_at: cut.border_at.mm }));
   }
   return (
-    <Drawer closeIcon="Close" open size={420} title={`${piece.name}, from ${use.name}`} onClose={onClose}>
-      <DraftScope value={`cut-${piece.id}-${use.id}`}>
-        {cut.fault && <p className="spoil">{cut.fault}</p>}
-        <div className="two">
-          <EntryText label="How many" path="copies" value={String(cut.copies)}
-            onSave={(v) => change({ copies: /^\d+$/.test(v.trim()) ? Number(v) : (v as unknown as number) })} />
-          <EntryChoice label="Grain" value={cut.grain} options={choices?.grains ?? []} onSave={(v) => change({ grain: v as "any" })} />
-        </div>
-        <EntryTick label="in pairs, left and right" value={cut.pair} onSave={(pair) => change({ pair })} />
-        {piece.half && <EntryTick label="on the fold" value={cut.on_fold} onSave={(on_fold) => change({ on_fold })} />}
-        <EntryTick label="one way, tops all alike" value={cut.one_way} onSave={(one_way) => change({ one_way })} />
-        <EntryTick label="does not show when worn" value={cut.hidden} onSave={(hidden) => change({ hidden })} />
-        <div className="two">
-          <EntryLength label="Seam allowance still to add" path="seam" value={cut.seam.text} onSave={(seam) => change({ seam })} />
-          <EntryLength label="Shorter at its low end by" path="shorter" value={cut.shorter.text} onSave={(shorter) => change({ shorter })} />
-        </div>
-        {cut.grain === "crosswise" && (
-          <div className="two">
-            <EntryChoice label="Its hem lies" value={cut.border} options={SELVAGES} onSave={(v) => change({ border: v as "" })} />
-            {cut.border && <EntryLength label="from that selvage" path="border_at" value={cut.border_at.text} onSave={(border_at) => change({ border_at })} />}
-          </div>
-        )}
-        <p className="commands"><Button onClick={() => void remove()}>Not cut from this cloth</Button></p>
-      </DraftScope>
-    </Drawer>
+    <DraftScope value={`cut-${piece.id}-${use.id}`}>
+      <td className="cut-of">
+        <span className="cuts-cloth"><Patch use={use} size={28} /><span><b>{use.name}</b><small>{cut.how_cut}</small></span></span>
+        {cut.fault && <small className="spoil">{cut.fault}</small>}
+      </td>
+      <td className="cut-number">
+        <EntryText bare label={named("how many")} path="copies" value={String(cut.copies)}
+          onSave={(v) => change({ copies: /^\d+$/.test(v.trim()) ? Number(v) : (v as unknown as number) })} />
+      </td>
+      <td><EntryTick bare label={named("in pairs, left and right")} value={cut.pair} onSave={(pair) => change({ pair })} /></td>
+      <td>{piece.half && <EntryTick bare label={named("on the fold")} value={cut.on_fold} onSave={(on_fold) => change({ on_fold })} />}</td>
+      <td><EntryChoice bare label={named("grain")} value={cut.grain} options={choices?.grains ?? []} onSave={(v) => change({ grain: v as "any" })} /></td>
+      <td><EntryTick bare label={named("one way, tops all alike")} value={cut.one_way} onSave={(one_way) => change({ one_way })} /></td>
+      <td className="cut-length">{cut.bare ? <span className="quiet">none</span> : <EntryLength bare label={named("seam allowance to add")} path="seam" value={cut.seam.text} onSave={(seam) => change({ seam })} />}</td>
+      <td><EntryTick bare label={named("without any allowance")} value={cut.bare} onSave={(bare) => change({ bare })} /></td>
+      <td className="cut-length"><EntryLength bare label={named("shorter at its low end by")} path="shorter" value={cut.shorter.text} onSave={(shorter) => change({ shorter })} /></td>
+      <td><EntryTick bare label={named("does not show when worn")} value={cut.hidden} onSave={(hidden) => change({ hidden })} /></td>
+      <td className="cut-border">
+        {cut.grain === "crosswise" ? (
+          <>
+            <EntryChoice bare label={named("its hem lies")} value={cut.border} options={SELVAGES} onSave={(v) => change({ border: v as "" })} />
+            {cut.border && <EntryLength bare label={named("from that selvage")} path="border_at" value={cut.border_at.text} onSave={(border_at) => change({ border_at })} />}
+          </>
+        ) : <span className="quiet">cross grain only</span>}
+      </td>
+      <td><Button type="text" aria-label={`Cut ${piece.name} from ${use.name} no longer`} onClick={() => void remove()}>take out</Button></td>
+    </DraftScope>
   );
 }
 
-/** What is cut from what: the pieces down, the cloths across. */
+const HEADS = ["piece", "cut from", "how many", "pair", "fold", "grain", "one way", "allowance to add", "without any", "shorter by", "hidden", "hem on a border", ""];
+
+/** What is cut from what: a line for each piece and cloth. */
 export function CutsTable({ project }: { project: Project }) {
   const changes = useChanges();
-  const [open, setOpen] = useState<{ piece: number; use: number }>();
   const [error, setError] = useState("");
   const uses = project.uses.filter((u) => !u.trim);
-  const piece = project.pieces.find((p) => p.id === open?.piece);
-  const use = uses.find((u) => u.id === open?.use);
-  const cut = piece?.cuts.find((c) => c.use_id === open?.use);
   async function begin(piece: Piece, use: Use) {
     setError("");
     try {
       await changes.cut(piece.id, use.id, {});
-      setOpen({ piece: piece.id, use: use.id });
     } catch (fault) {
       setError((fault as Error).message);
     }
@@ -73,50 +72,43 @@ export function CutsTable({ project }: { project: Project }) {
     <>
       <h1>{uses.length === 1 ? "Everything is cut from one cloth" : `${uses.length} cloths, ${uses.reduce((n, u) => n + u.copies, 0)} to cut`}</h1>
       {error && <p className="spoil" role="alert">{error}</p>}
+      <p className="which-cloths">
+        {uses.map((u) => <span key={u.id} className="cuts-cloth"><Patch use={u} size={28} /><span><b>{u.name}</b><small>{u.role_label}, {u.copies} to cut</small></span></span>)}
+      </p>
       <div className="cuts-scroll">
         <table className="cuts">
           <thead>
-            <tr>
-              <th scope="col">piece</th>
-              {uses.map((u) => (
-                <th scope="col" key={u.id}>
-                  <span className="cuts-cloth"><Patch use={u} size={38} /><span><b>{u.name}</b><small>{u.role_label}, {u.copies} to cut</small></span></span>
-                </th>
-              ))}
-            </tr>
+            <tr>{HEADS.map((head) => <th scope="col" key={head}>{head}</th>)}</tr>
           </thead>
-          <tbody>
-            {project.pieces.map((p) => (
-              <tr key={p.id}>
-                <th scope="row">{p.name}</th>
-                {uses.map((u) => {
-                  const of = p.cuts.find((c) => c.use_id === u.id);
-                  return (
-                    <td key={u.id}>
-                      {of ? (
-                        <button type="button" className={of.fault ? "cut-cell spoil" : "cut-cell"} aria-label={`${p.name} from ${u.name}: ${of.how_cut}`} onClick={() => setOpen({ piece: p.id, use: u.id })}>
-                          {of.how_cut}
-                          {of.shorter.mm > 0 && <small>{of.shorter.text} shorter</small>}
-                          {of.seam.mm === 0 && <small>no allowance to add</small>}
-                          {of.fault && <small>{of.fault}</small>}
-                        </button>
-                      ) : (
-                        <button type="button" className="cut-cell cut-none" aria-label={`Cut ${p.name} from ${u.name}`} onClick={() => void begin(p, u)}>
-                          + cut it
-                        </button>
-                      )}
-                    </td>
-                  );
-                })}
-              </tr>
-            ))}
-          </tbody>
+          {project.pieces.map((p) => {
+            const cuts = p.cuts.flatMap((cut) => {
+              const use = uses.find((u) => u.id === cut.use_id);
+              return use ? [{ cut, use }] : [];
+            });
+            const rest = uses.filter((u) => !p.cuts.some((c) => c.use_id === u.id));
+            const head = (
+              <th scope="rowgroup" rowSpan={Math.max(1, cuts.length)}>
+                {p.name}
+                {rest.map((u) => <Button key={u.id} size="small" className="cut-add" aria-label={`Cut ${p.name} from ${u.name}`} onClick={() => void begin(p, u)}>+ {u.name}</Button>)}
+              </th>
+            );
+            return (
+              <tbody key={p.id}>
+                {cuts.length === 0 && <tr>{head}<td colSpan={HEADS.length - 1} className="quiet">not cut from any cloth yet</td></tr>}
+                {cuts.map(({ cut, use }, i) => (
+                  <tr key={use.id} aria-label={`${p.name} from ${use.name}: ${cut.how_cut}`}>
+                    {i === 0 && head}
+                    <CutLine piece={p} use={use} cut={cut} />
+                  </tr>
+                ))}
+              </tbody>
+            );
+          })}
         </table>
       </div>
       {project.pieces.length === 0 && <p className="quiet">Add the pieces first; a new one is cut from the main cloth.</p>}
       <AddCloth />
       <p className="quiet">A piece that is put to another cloth is cut from it as from the first, until you change it. Trims go by the metre: say under Buy which edges they go on.</p>
-      {piece && use && cut && <CutDrawer key={`${piece.id}-${use.id}`} piece={piece} use={use} cut={cut} onClose={() => setOpen(undefined)} />}
     </>
   );
 }

@@ -1,7 +1,8 @@
 import { Button } from "antd";
 import { useMemo, useRef, useState } from "react";
-import { api, type NotRead, type Piece, type Project, saved, type Use } from "../../api/client";
-import { useChanges, useChoices, usePart, useProject } from "../../api/hooks";
+import { api, type NotRead, type Piece, type Project, Refusal, saved, type Use } from "../../api/client";
+import { useNavigate, useSearchParams } from "react-router";
+import { useAt, useChanges, useChoices, usePart, useProject } from "../../api/hooks";
 import { Sections } from "../../app/Sections";
 import { useUndo } from "../../app/useUndo";
 import { Worked } from "../../app/Working";
@@ -10,7 +11,9 @@ import { useSize } from "../../draw/useSize";
 import { DraftScope, EntryChoice, EntryLength, EntryText, EntryTick } from "../../fields/Entry";
 import { PieceShape } from "../../draw/PieceShape";
 import { CutsTable } from "./CutsTable";
-import { StationsDrawer } from "./StationsDrawer";
+import { PieceDrawer } from "./piece/PieceDrawer";
+import { PrintPart } from "./PrintPart";
+import { SheetPart } from "./SheetPart";
 
 type Spot = { piece: Piece; x: number; y: number; left: number; top: number; width: number; height: number };
 const GAP = 26;
@@ -50,6 +53,8 @@ function arrange(pieces: Piece[], width: number, height: number): { scale: numbe
 
 function Facts({ piece, uses, onChange, onTakeOut }: { piece: Piece; uses: Use[]; onChange: () => void; onTakeOut: () => void }) {
   const { piece: change } = useChanges();
+  const at = useAt();
+  const go = useNavigate();
   const first = piece.cuts[0];
   return (
     <section aria-label="The chosen piece">
@@ -65,10 +70,11 @@ function Facts({ piece, uses, onChange, onTakeOut }: { piece: Piece; uses: Use[]
           <><Worked figure={piece.long} label={`length of ${piece.name}`}>{piece.long.text}</Worked> long, <Worked figure={piece.wide} label={`width of ${piece.name}`}>{piece.wide.text}</Worked> wide</>
         ) : piece.size}, at the cut line
       </p>
-      <p>{piece.seam.mm > 0 ? `${piece.seam.text} seam allowance added all round${piece.on_fold ? " but the fold" : ""}` : "seam allowance included"}</p>
+      <p>{piece.seam.mm > 0 ? `${piece.seam.text} seam allowance added${piece.on_fold ? ", none on the fold" : ""}` : "no allowance to add"}{piece.lean && `; its arrow leans ${piece.lean}`}</p>
       <p className="commands">
         <Button onClick={onChange}>Change</Button>
         <Button onClick={onTakeOut}>Take out</Button>
+        {!piece.fault && <Button href={at("plan", { print: String(piece.id) })} onClick={(e) => { e.preventDefault(); void go(at("plan", { print: String(piece.id) })); }}>Print it</Button>}
       </p>
       <DraftScope value={`piece-${piece.id}`}>
         <EntryTick label="does not show when worn (facing, pocket bag)" value={piece.hidden} onSave={(hidden) => change(piece.id, { hidden }, first?.use_id)} />
@@ -110,17 +116,41 @@ function Care({ project }: { project: Project }) {
       <h2>The finished thing</h2>
       <EntryChoice label="will be washed" value={project.wash} options={choices?.washes ?? []} onSave={(wash) => changes.project({ wash })} />
       <EntryChoice label="and dried" value={project.dry} options={choices?.dries ?? []} onSave={(dry) => changes.project({ dry })} />
+      {project.sizes.length > 0 && <SizeChoice project={project} />}
     </section>
+  );
+}
+
+/** The size that is cut; another one at a named height makes a piece of both. */
+function SizeChoice({ project }: { project: Project }) {
+  const changes = useChanges();
+  const sizes = project.sizes.map((size) => ({ value: size, label: size }));
+  const at = (place: string) => project.blend.find((one) => one.place === place)?.size ?? "";
+  const blend = (place: string, size: string) =>
+    changes.project({ blend: [...project.blend.filter((one) => one.place !== place), ...(size ? [{ place, size }] : [])] });
+  return (
+    <>
+      <EntryChoice label="is cut in size" value={project.size} options={[{ value: "", label: "as the points were told" }, ...sizes]} onSave={(size) => changes.project({ size })} />
+      {project.levels.map((place) => (
+        <EntryChoice key={place} label={`at the ${place}`} value={at(place)} options={[{ value: "", label: "that size too" }, ...sizes]} onSave={(size) => blend(place, size)} />
+      ))}
+    </>
   );
 }
 
 const PARTS = [
   { value: "pieces", label: "The pieces" },
   { value: "cuts", label: "What is cut from what" },
+  { value: "sheet", label: "The sheet" },
 ] as const;
 
 /** Plan: what is made, its pieces at one scale. */
 export function Plan() {
+  const print = Number(useSearchParams()[0].get("print"));
+  return print ? <PrintPart pieceId={print} /> : <Pieces />;
+}
+
+function Pieces() {
   const project = useProject().data!;
   const [part, choose] = usePart(PARTS);
   const changes = useChanges();
@@ -132,12 +162,14 @@ export function Plan() {
   const [notRead, setNotRead] = useState<NotRead[]>([]);
   const [mended, setMended] = useState<NotRead[]>([]);
   const [error, setError] = useState("");
+  const [again, setAgain] = useState<{ file: File; told: string }>();
   const { scale, spots, high } = useMemo(() => arrange(project.pieces, width, height), [project.pieces, width, height]);
   const piece = project.pieces.find((p) => p.id === chosen);
   const copies = project.uses.reduce((sum, u) => sum + u.copies, 0);
 
-  async function read(picked: File) {
+  async function read(picked: File, twice: "ask" | "instead" | "beside" = "ask") {
     setError("");
+    setAgain(undefined);
     setNotRead([]);
     setMended([]);
     if (picked.size > 4_000_000) {
@@ -149,7 +181,7 @@ export function Plan() {
         api.POST("/api/projects/{project_id}/pieces/svg", {
           // a new piece goes to the main cloth
           params: { path: { project_id: changes.id } },
-          body: { file_name: picked.name, svg: await picked.text() },
+          body: { file_name: picked.name, svg: await picked.text(), twice },
         }),
       );
       changes.keep(told.project);
@@ -157,7 +189,8 @@ export function Plan() {
       setMended(told.mended);
       if (told.added.length === 0) setError(`No piece was found in “${picked.name}”.`);
     } catch (fault) {
-      setError((fault as Error).message);
+      if (fault instanceof Refusal && fault.code === "again") setAgain({ file: picked, told: fault.message });
+      else setError((fault as Error).message);
     }
   }
 
@@ -168,10 +201,10 @@ export function Plan() {
   }
 
   return (
-    <main className="stage with-facts">
+    <main className={part === "pieces" ? "stage with-facts" : "stage"}>
       <div className="picture-side">
         <Sections label="Parts of Plan" parts={PARTS} value={part} onChoose={choose} />
-        {part === "cuts" ? <CutsTable project={project} /> : (
+        {part === "cuts" ? <CutsTable project={project} /> : part === "sheet" ? <SheetPart project={project} /> : (
         <>
         <h1>
           {project.pieces.length === 0
@@ -200,6 +233,16 @@ export function Plan() {
           </p>
         )}
         {error && <p className="spoil" role="alert">{error}</p>}
+        {again && (
+          <div className="look-again" role="alertdialog" aria-label="Read twice">
+            <p>{again.told}</p>
+            <p className="commands">
+              <Button autoFocus onClick={() => void read(again.file, "instead")}>Instead</Button>
+              <Button onClick={() => void read(again.file, "beside")}>Both</Button>
+              <Button onClick={() => setAgain(undefined)}>Leave it</Button>
+            </p>
+          </div>
+        )}
         <Told summary="Not read from the drawing" what={notRead} />
         <Told summary="Read, with something assumed or put right" what={mended} />
         <div className="picture" ref={ref}>
@@ -228,15 +271,17 @@ export function Plan() {
         </>
         )}
       </div>
+      {part === "pieces" && (
       <aside className="facts">
-        {piece && part === "pieces" ? (
+        {piece ? (
           <Facts piece={piece} uses={project.uses} onChange={() => setForm(piece)} onTakeOut={() => void takeOut(piece)} />
         ) : (
-          part === "pieces" && project.pieces.length > 0 && <p className="quiet">Touch a piece for its facts.</p>
+          project.pieces.length > 0 && <p className="quiet">Touch a piece for its facts.</p>
         )}
         <Care project={project} />
       </aside>
-      {form && <StationsDrawer key={form === "new" ? "new" : form.id} piece={form === "new" ? undefined : form} onClose={() => setForm(undefined)} />}
+      )}
+      {form && <PieceDrawer key={form === "new" ? "new" : form.id} project={project} piece={form === "new" ? undefined : form} onClose={() => setForm(undefined)} />}
     </main>
   );
 }

@@ -1,0 +1,159 @@
+"""From the shapes of one drawn piece to its draft: its axes, its points, its sizes and the marks drawn on it."""
+
+from __future__ import annotations
+
+import math
+import re
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+
+from ..core.plan.draft import Draft, DraftPoint, Mark, MarkKind, Notch, halved, notch_at
+from ..core.plan.fit import fitted_alike
+from ..core.plan.outline import BadPiece, Point
+from ..core.plan.sizes import SizeOutline
+
+#: An arrow that leans so far from the sheet's edges is printed aslant: the piece stands as it is drawn, degrees.
+ASLANT_FROM, ASLANT_TO = 30.0, 60.0
+#: A fold edge leans so little from its grainline, degrees.
+PARALLEL_DEGREES = 1.0
+
+#: The classes of lines and dots inside a piece that are marks, and the mark each is.
+LINES: dict[str, MarkKind] = {"dart": "dart", "fold-line": "fold", "centre-line": "centre", "button-line": "buttons"}
+NOTCHES = {"notch": False, "double-notch": True}
+DOTS = ("point", "drill")
+_SIZE = re.compile(r"size-([^\s]{1,20})$")
+_LEVEL = re.compile(r"level-([^\s]{1,20})$")
+
+
+@dataclass
+class Shape:
+    """A run of points on the sheet, mm, y downwards."""
+
+    label: str
+    words: list[str]
+    points: list[Point]
+    closed: bool
+
+
+def size_of(shape: Shape) -> str | None:
+    """The size an outline is drawn in, if it says so: ``size-38``."""
+    return next((found.group(1) for word in shape.words if (found := _SIZE.match(word))), None)
+
+
+def is_mark(shape: Shape) -> bool:
+    """Whether a shape inside a piece is a mark, and neither its outline nor its grainline."""
+    return any(word in LINES or word in NOTCHES or word in DOTS or _LEVEL.match(word) for word in shape.words)
+
+
+@dataclass(frozen=True)
+class Axes:
+    """How a piece is turned from the sheet: ``place`` gives the place in the piece's own axes."""
+
+    place: Callable[[Point], Point]
+    arrow: tuple[Point, Point] | None
+    half: bool
+
+
+def axes_of(outline: Sequence[Point], grain: Shape | None, fold: Shape | None) -> Axes:
+    """The grain along +x, or the sheet's upwards where the arrow is printed aslant; a fold edge on y = 0, half above.
+
+    Raises :class:`BadPiece` where fold edge and grainline disagree.
+    """
+
+    def line(shape: Shape) -> tuple[Point, Point]:
+        (ax, ay), (bx, by) = shape.points
+        # the screen's y runs down; a piece seen from its face has y up
+        return (ax, -ay), (bx, -by)
+
+    tail, head = line(grain or fold) if (grain or fold) else ((0.0, 0.0), (1.0, 0.0))  # type: ignore[arg-type]
+    angle = math.atan2(head[1] - tail[1], head[0] - tail[0])
+    if fold is not None and grain is not None:
+        a, b = line(fold)
+        off = math.degrees(math.atan2(b[1] - a[1], b[0] - a[0]) - angle)
+        if abs((off + 90) % 180 - 90) > PARALLEL_DEGREES:
+            raise BadPiece("the fold edge and the grainline are not parallel; a piece on the fold needs both alike.")
+    aslant = fold is None and grain is not None and ASLANT_FROM < math.degrees(angle) % 90.0 < ASLANT_TO
+    if aslant:
+        angle = math.pi / 2
+    c, s = math.cos(-angle), math.sin(-angle)
+
+    def turn(p: Point) -> Point:
+        return (c * p[0] - s * p[1], s * p[0] + c * p[1])
+
+    ring = [turn((x, -y)) for x, y in outline]
+    x0 = min(x for x, _ in ring)
+    at, sign = min(y for _, y in ring), 1.0
+    if fold is not None:
+        at = sum(turn(p)[1] for p in line(fold)) / 2
+        # a half below its fold is reflected: opened out it is the same piece
+        sign = 1.0 if sum(y - at for _, y in ring) >= 0 else -1.0
+
+    def place(p: Point) -> Point:
+        x, y = turn((p[0], -p[1]))
+        return (round(x - x0, 4), round(sign * (y - at), 4) + 0.0)
+
+    arrow = None if grain is None else (place(grain.points[0]), place(grain.points[1]))
+    if arrow is not None and not aslant:
+        arrow = (arrow[0], (arrow[1][0], arrow[0][1]))
+    return Axes(place, arrow, fold is not None)
+
+
+def draft_of(
+    outlines: Sequence[Shape], axes: Axes, marks: Sequence[Shape]
+) -> tuple[Draft, tuple[SizeOutline, ...], list[str]]:
+    """The draft of a piece with its sizes, the first outline's as drafted; and what is wrong with marks that could not
+    be placed. Raises :class:`BadPiece`."""
+    rings = [[axes.place(p) for p in shape.points] for shape in outlines]
+    found = fitted_alike(rings)
+    if axes.half:
+        found = [_onto_fold(points) for points in found]
+    draft = Draft(found[0], axes.half, axes.arrow)
+    if axes.half:
+        draft = halved(draft)
+    sizes: tuple[SizeOutline, ...] = ()
+    if len(outlines) > 1:
+        if any(len(points) != len(draft.points) for points in found):
+            raise BadPiece("its sizes do not lie on the fold alike.")
+        sizes = tuple(
+            SizeOutline(size_of(shape) or str(number), tuple(p.at for p in points))
+            for number, (shape, points) in enumerate(zip(outlines, found, strict=True), start=1)
+        )
+    drawn, notches, faults = _marks(draft, axes, marks)
+    return Draft(draft.points, draft.half, draft.arrow, 0.0, notches, drawn), sizes, faults
+
+
+def _onto_fold(points: Sequence[DraftPoint]) -> tuple[DraftPoint, ...]:
+    """What lies on the fold lies on it exactly: the curve was fitted to a twentieth of a millimetre."""
+    return tuple(
+        DraftPoint(p.along, 0.0 if abs(p.across) <= 0.1 else p.across, p.smooth, p.straight, key=p.key) for p in points
+    )
+
+
+def _marks(draft: Draft, axes: Axes, shapes: Sequence[Shape]) -> tuple[tuple[Mark, ...], tuple[Notch, ...], list[str]]:
+    marks: list[Mark] = []
+    notches: list[Notch] = []
+    faults: list[str] = []
+    for shape in shapes:
+        places = tuple(axes.place(p) for p in shape.points)
+        middle = (sum(x for x, _ in places) / len(places), sum(y for _, y in places) / len(places))
+        named = shape.label if shape.label not in shape.words else ""
+        for word in shape.words:
+            level = _LEVEL.match(word)
+            if word in NOTCHES:
+                # a tick that crosses the outline, or a dot on it: where it is nearest
+                notches.append(notch_at(draft, middle, double=NOTCHES[word]))
+            elif level is not None:
+                marks.append(Mark("level", ((middle[0], 0.0),), level.group(1)))
+            elif word in DOTS:
+                marks.append(Mark("point", (middle,), named[:40]))
+            elif word in LINES:
+                kind = LINES[word]
+                if len(places) != (3 if kind == "dart" else 2):
+                    faults.append(f"a {word} of {len(places)} points: a dart has its two feet and the tip between "
+                                  "them, a line two ends")  # fmt: skip
+                else:
+                    marks.append(Mark(kind, places, named[:40]))
+            else:
+                continue
+            break
+    return tuple(marks), tuple(notches), faults
