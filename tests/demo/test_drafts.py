@@ -25,7 +25,7 @@ def test_overshirts_of_every_size_are_read_whole(chest: float, length: float) ->
 @pytest.mark.parametrize("bust", [800, 960, 1200])
 def test_waistcoats_of_every_size_are_read_whole(bust: float) -> None:
     drawing = read_svg(drafts.drawing(drafts.waistcoat(bust=bust), "t").encode())
-    assert drawing.not_read == () and sum(p.how.copies for p in drawing.what) == 13
+    assert drawing.not_read == () and sum(p.how.copies for p in drawing.what) == 15
 
 
 @pytest.mark.parametrize("panels", [4, 6, 8])

@@ -72,9 +72,7 @@ def test_a_garment_its_cloth_and_its_pieces(person: Person, number: str) -> None
     for was, piece in zip(then["pieces"], now["pieces"], strict=True):
         lines = {"outline", "cut", "enlarged", "arrow", "stations", "smooth", "size", "long", "wide"}
         assert {k: piece[k] for k in was if k not in lines} == {k: was[k] for k in was if k not in lines}
-        for line in ("cut", "enlarged"):
-            assert bool(was[line]) == bool(piece[line])
-            assert not was[line] or apart(was[line], piece[line]) <= 0.1, (piece["name"], line)
+        assert apart(was["cut"], piece["cut"]) <= 0.1, piece["name"]
         # every station that was typed is a point now, whatever was put between
         draft = person.ask("GET", f"/pieces/{piece['id']}/draft")
         places = [(p["along"]["mm"], p["across"]["mm"]) for p in draft["points"]]

@@ -53,6 +53,7 @@ class Drawn:
     height: float
     grain: tuple[float, float, float, float]
     fold: tuple[float, float, float, float] | None = None
+    marks: str = ""
 
 
 def _box(name: str, says: str, width: float, height: float) -> Drawn:
@@ -106,17 +107,24 @@ def overshirt(
 
 
 def waistcoat(*, bust: float = 960.0, length: float = 560.0) -> list[Drawn]:
-    """A notched waistcoat: pair of fronts with a deep neck and points, back on the fold, facings, welts."""
+    """A notched waistcoat: pair of fronts with lapels and points, back on the fold, facings, an under collar whose
+    printed arrow lies on the bias, welts. Seam allowances are to be added by the reader."""
     half = bust / 4
     arm = 230.0
     shoulder = 105.0
     neck = 78.0
     seam = "add seam 15 mm"
-    edge = half + 18
+    # the lapel reaches so far over the front edge, with a notch where the collar meets it
+    lap = 42.0
+    edge = lap + half + 18
+    lapel = (
+        f"M{lap:g},{length * 0.47:g} C{lap - 16:g},{length * 0.38:g} {lap - 36:g},{length * 0.3:g} 0,{length * 0.2:g} "
+        f"L{lap + neck * 0.42:g},{length * 0.17:g} L{lap + neck * 0.5:g},{length * 0.125:g} L{lap + neck:g},0 "
+    )
     front = (
-        f"M0,{length * 0.47:g} L{neck:g},0 L{neck + shoulder:g},32 C{neck + shoulder - 22:g},{arm * 0.55:g} "
+        f"{lapel}L{lap + neck + shoulder:g},32 C{lap + neck + shoulder - 22:g},{arm * 0.55:g} "
         f"{edge - 46:g},{arm - 12:g} {edge:g},{arm:g} L{edge - 8:g},{length - 45:g} "
-        f"L{edge * 0.42:g},{length - 62:g} L{edge * 0.2:g},{length:g} L0,{length - 55:g} Z"
+        f"L{lap + half * 0.45:g},{length - 62:g} L{lap + half * 0.22:g},{length:g} L{lap:g},{length - 55:g} Z"
     )
     back = (
         f"M0,14 C{neck * 0.5:g},14 {neck:g},10 {neck:g},0 L{neck + shoulder:g},30 "
@@ -124,11 +132,30 @@ def waistcoat(*, bust: float = 960.0, length: float = 560.0) -> list[Drawn]:
         f"L{half - 14:g},{length - 60:g} L0,{length - 50:g} Z"
     )
     facing = (
-        f"M0,{length * 0.47:g} L{neck:g},0 L{neck + 42:g},12 L62,{length * 0.5:g} L62,{length - 60:g} "
-        f"L0,{length - 55:g} Z"
+        f"{lapel}L{lap + neck + 42:g},12 L{lap + 62:g},{length * 0.5:g} L{lap + 62:g},{length - 60:g} "
+        f"L{lap:g},{length - 55:g} Z"
     )
+    under_collar = "M0,16 C50,2 110,0 168,10 L176,58 C120,44 60,46 12,62 Z"
+    middle = lap + half * 0.5
+    marks = "".join(
+        (
+            _line("notch", edge - 6, (arm + length) / 2, edge + 2, (arm + length) / 2),
+            _line("button-line", lap + 16, length * 0.5, lap + 16, length - 70),
+            f'    <polyline class="dart" points="{middle - 11:g},{length * 0.78:g} {middle:g},{length * 0.5:g} '
+            f'{middle + 11:g},{length * 0.78:g}" fill="none" stroke="#23272E"/>\n',
+        )
+    )
+    back_notch = _line("notch", half - 12, (arm + length) / 2, half - 2, (arm + length) / 2)
     return [
-        Drawn("Front", f"copies 2, pair, {seam}", front, edge, length, (edge * 0.45, length - 90, edge * 0.45, 140)),
+        Drawn(
+            "Front",
+            f"copies 2, pair, {seam}",
+            front,
+            edge,
+            length,
+            (lap + half * 0.3, length - 90, lap + half * 0.3, 140),
+            marks=marks,
+        ),
         Drawn(
             "Back",
             f"{seam}",
@@ -137,11 +164,24 @@ def waistcoat(*, bust: float = 960.0, length: float = 560.0) -> list[Drawn]:
             length - 50,
             (half * 0.5, length - 100, half * 0.5, 90),
             (0, length - 90, 0, 40),
+            back_notch,
         ),
-        Drawn("Facing", f"copies 2, pair, {seam}", facing, neck + 42, length, (30, length - 80, 30, length * 0.55)),
+        Drawn(
+            "Facing",
+            f"copies 2, pair, {seam}",
+            facing,
+            lap + neck + 42,
+            length,
+            (lap + 30, length - 80, lap + 30, length * 0.55),
+        ),
+        Drawn("Under collar", "copies 2, pair, add seam 10 mm", under_collar, 176, 62, (74, 46, 106, 14)),
         _box("Pocket welt", "copies 4, add seam 10 mm", 130, 44),
         _box("Back belt", "copies 4, add seam 10 mm", 46, 260),
     ]
+
+
+def _line(kind: str, x1: float, y1: float, x2: float, y2: float) -> str:
+    return f'    <line class="{kind}" x1="{x1:g}" y1="{y1:g}" x2="{x2:g}" y2="{y2:g}" stroke="#23272E"/>\n'
 
 
 def drawing(pieces: list[Drawn], title: str) -> str:
@@ -160,7 +200,7 @@ def drawing(pieces: list[Drawn], title: str) -> str:
         body.append(
             f'  <g id="{slug}" class="piece" transform="translate({x:g},{gap:g})">\n'
             f"    <title>{escape(piece.name)}</title>\n"
-            f'    <path d="{piece.path}" fill="none" stroke="#23272E"/>\n{lines}'
+            f'    <path d="{piece.path}" fill="none" stroke="#23272E"/>\n{lines}{piece.marks}'
             f'    <text x="8" y="{piece.height / 2:g}" font-size="14">{escape(piece.says)}</text>\n  </g>\n'
         )
         x += piece.width + gap

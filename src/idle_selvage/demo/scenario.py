@@ -5,6 +5,7 @@ from __future__ import annotations
 import time
 from collections.abc import Iterator, Sequence
 from contextlib import contextmanager
+from dataclasses import replace
 from typing import Any
 
 from sqlalchemy.orm import Session
@@ -18,7 +19,7 @@ from ..operations.buy import envelope, offers, purchase
 from ..operations.buy import list as shop_list
 from ..operations.refused import Refused
 from ..operations.standing import garment_standing
-from ..operations.telling import by_stations
+from ..operations.telling import Told, by_stations, draft_of
 from ..standins.shop import StandInShop
 from ..store import models
 from ..store.database import Database
@@ -29,7 +30,7 @@ from . import drafts
 _LENGTHS = {
     "along", "left", "right", "seam", "meets_at", "width", "margin_low", "margin_high", "in_hand", "x", "y", "w", "h",
     "shop_fold", "width_readings", "gap", "spare", "least", "stock", "step", "body", "finished", "mine", "lengths",
-    "edge", "offset", "shorter", "length",
+    "edge", "offset", "shorter", "length", "turned_up",
 }  # fmt: skip
 _NUMBERS = {"mass", "price", "warp", "weft"}
 
@@ -90,8 +91,12 @@ class _Desk:
     def stations(self, number: int, name: str, stations: drafts.Stations, **more: Any) -> None:
         with self.at(number) as (session, row):
             entries = _typed("", more)
-            smooth = entries.pop("smooth", True)
+            smooth, turned_up = entries.pop("smooth", True), entries.pop("turned_up", None)
             told = by_stations([Station(*s) for s in stations], smooth=smooth)
+            if turned_up is not None:
+                # the low end lies between the last point and the first
+                *points, low = draft_of(session, told).points
+                told = Told("points", points=[*points, replace(low, allowance=turned_up, ends="folded")])
             plan.add_piece(session, row.main, told, {"name": name, **entries})
 
     def drawing(self, number: int, pieces: Sequence[drafts.Drawn], title: str) -> None:
@@ -215,7 +220,17 @@ def _skirt(desk: _Desk) -> int:
     )
     gore = drafts.gore(waist=740, hip=1020, hem=2100, length=720)
     # the bars across run round the skirt at one height: every gore begins the check at its hem
-    desk.stations(number, "Gore", gore, copies=6, seam="1.5 cm", meets="round the skirt", meets_at="4 cm", hem=True)
+    desk.stations(
+        number,
+        "Gore",
+        gore,
+        copies=6,
+        seam="1.5 cm",
+        turned_up="4 cm",
+        meets="round the skirt",
+        meets_at="4 cm",
+        hem=True,
+    )
     desk.stations(number, "Waistband", drafts.strip(780, 70), copies=1, smooth=False, seam="1 cm")
     desk.stations(
         number,
@@ -381,7 +396,7 @@ def _waistcoat(desk: _Desk) -> int:
     desk.facts(number, Facing={"hidden": True}, Back_belt={"hidden": True})
     # the lining ends above the cloth's hem and needs no nap; the interfacing stays inside the seams
     desk.cut(number, lining, Front={"shorter": "2 cm", "one_way": False}, Back={"shorter": "2 cm", "one_way": False})
-    desk.cut(number, interfacing, Front={"seam": "0", "one_way": False}, Facing={"seam": "0", "one_way": False})
+    desk.cut(number, interfacing, Front={"bare": True, "one_way": False}, Facing={"bare": True, "one_way": False})
     return number
 
 

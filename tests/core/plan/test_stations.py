@@ -25,8 +25,8 @@ def test_smoothed_edges_pass_through_and_never_swing_past() -> None:
     left = {x: y for x, y in outline if y > 0}
     for s in stations:
         assert left[s.along] == pytest.approx(s.left)
-    # nowhere wider than it was measured, but for a breath of 1.5 mm
-    assert max(y for _, y in outline) <= 181.5 and min(y for _, y in outline) >= -171.5
+    # nowhere wider than it was measured, but for a breath of 2 mm
+    assert max(y for _, y in outline) <= 182 and min(y for _, y in outline) >= -172
 
 
 def test_on_fold_stations_keep_the_fold_straight() -> None:

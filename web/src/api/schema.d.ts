@@ -2427,6 +2427,19 @@ export interface components {
              * @description the key of the point it begins at
              */
             first: number;
+            /**
+             * Begins
+             * @description where that point lies
+             */
+            begins: [
+                number,
+                number
+            ];
+            /**
+             * Begins At
+             * @description the number of that point
+             */
+            begins_at: number;
             seam: components["schemas"]["LengthOut"];
             drawn: components["schemas"]["LengthOut"];
             allowance: components["schemas"]["LengthOut"];

@@ -3,6 +3,7 @@ import type { Cloth, Drawing, Lay, Shape } from "../api/client";
 import { useTape } from "../api/hooks";
 import { ClothPattern } from "../draw/ClothPattern";
 import { GrainArrow } from "../draw/GrainArrow";
+import { Marks } from "../draw/PieceShape";
 import { points } from "../draw/outline";
 import { Ruler } from "../draw/Ruler";
 import { useSize } from "../draw/useSize";
@@ -151,6 +152,7 @@ export function LayPicture({ lay, drawing, cloth, chosen, onChoose }: Props) {
                 onClick={(e) => { e.stopPropagation(); onChoose(shape.key); }} onKeyDown={(e) => key(e, i)}>
                 <title>{shape.piece}</title>
                 <polygon points={points(shape.outline, scale, x0, y0)} />
+                <Marks drawn={shape.marks} place={(line) => line.map(([x, y]): [number, number] => [x0 + x * scale, y0 - y * scale])} />
                 <GrainArrow tail={[tx, ty]} head={[hx, hy]} oneWay={cloth.one_way} />
                 {name && (
                   <text transform={`translate(${(tx + hx) / 2} ${(ty + hy) / 2}) rotate(${upright})`} x={name.beside ? 9 : 0} y={narrow ? 5 : -7} className={narrow && !name.beside ? "on-arrow" : undefined} fontSize={name.size} textAnchor={name.beside ? "start" : "middle"}>

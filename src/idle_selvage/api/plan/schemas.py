@@ -114,6 +114,8 @@ class PieceEdgeOut(Out):
     number: int
     name: str = Field(description="the numbers of its first and last point: 2–5")
     first: int = Field(description="the key of the point it begins at")
+    begins: Point = Field(description="where that point lies")
+    begins_at: int = Field(description="the number of that point")
     seam: LengthOut
     drawn: LengthOut
     allowance: LengthOut

@@ -127,6 +127,8 @@ def edges_out(
                 number=one.edge.number,
                 name=f"{firsts[i]}–{following}",
                 first=one.edge.first.key,
+                begins=one.edge.first.at,
+                begins_at=firsts[i],
                 seam=show.length(one.seam),
                 drawn=show.length(one.drawn),
                 allowance=show.length(one.allowance),

@@ -19,7 +19,7 @@ from .outline import Point
 #: A curve becomes chords that stray from it by at most this.
 FLATNESS_MM = 0.05
 #: How far a curve may go past the box of the two points of a stretch.
-PAST_MM = 1.5
+PAST_MM = 2.0
 #: From so much longer a neighbour on, the direction follows the longer one: the short one tells little of it.
 UNEVEN = 2.0
 #: No stretch is cut into more chords.
@@ -27,8 +27,9 @@ MOST_CHORDS = 5000
 #: Points nearer than this are one.
 SAME_MM = 1e-6
 
-#: A cubic whose first control point lies h past its end goes past it by at most 4/9 h.
-_PAST_OF_HANDLE = 4.0 / 9.0
+#: A cubic whose two control points both lie h past its ends goes past them by 3/4 h; with room for handles that are
+#: longer than a third of the chord.
+_PAST_OF_HANDLE = 3.0 / 4.0 * 1.3
 
 Vector = tuple[float, float]
 Stretch = tuple[Point, Point, Point, Point]

@@ -21,8 +21,8 @@ from .curve import FLATNESS_MM, Pin, closed_run
 from .draft import MOST_TOLD, SAME_PLACE_MM, DraftPoint, keyed
 from .outline import BadPiece, Outline, Point
 
-#: The curve through the points found strays from the outline by at most this.
-WITHIN_MM = 0.08
+#: The curve through the points found strays from the outline by at most this: finer than anybody draws or cuts.
+WITHIN_MM = 0.2
 #: A bend sharper than this is a corner, however short its chords, degrees.
 CORNER_DEGREES = 20.0
 #: Chords of a curve lie this near to it, with room for drawings flattened more coarsely.

@@ -14,6 +14,9 @@ function SmallPiece({ piece, scale }: { piece: SheetPiece; scale: number }) {
   return (
     <svg width={wide} height={high} viewBox={`0 0 ${wide} ${high}`} aria-hidden="true">
       <PieceShape piece={piece} scale={scale} x={8 + y1 * scale} y={8 + x1 * scale} />
+      {piece.edges.map((e) => (
+        <text key={e.number} className="sheet-number" x={8 + (y1 - e.begins[1]) * scale} y={8 + (x1 - e.begins[0]) * scale}>{e.begins_at}</text>
+      ))}
     </svg>
   );
 }

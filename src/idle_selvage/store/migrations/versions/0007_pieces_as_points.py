@@ -54,7 +54,7 @@ def _points(
         )
         if typed and outline_within(typed, tuple(was)) <= SAME_MM:
             return typed
-        return fitted(was, through=[p.at for p in typed], ends=True)
+        return fitted(was, SAME_MM, through=[p.at for p in typed], ends=True)
     except (BadPiece, ValueError):
         # nothing is lost: each point of the outline stays one
         return tuple(DraftPoint(x, y, key=key) for key, (x, y) in enumerate(outline, start=1))
