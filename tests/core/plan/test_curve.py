@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import math
 
 import pytest
@@ -70,12 +71,12 @@ def test_it_bends_twice_only_where_its_points_do(read: list[tuple[float, float]]
         along += step
         pins.append(Pin((along, across), 0 < i < len(read) - 1))
     pins += [Pin((along, -500.0)), Pin((read[0][0], -500.0))]
-    ways = [math.atan2(b.at[1] - a.at[1], b.at[0] - a.at[0]) for a, b in zip(pins, pins[1:], strict=False)]
+    ways = [math.atan2(b.at[1] - a.at[1], b.at[0] - a.at[0]) for a, b in itertools.pairwise(pins)]
     for i, run in enumerate(closed_run(pins)[: len(read) - 1]):
         line = [*run, pins[i + 1].at]
         turns = [_turn(a, b, c) for a, b, c in zip(line, line[1:], line[2:], strict=False)]
         turns = [t for t in turns if abs(t) > 1e-9]
-        changes = sum((a > 0) != (b > 0) for a, b in zip(turns, turns[1:], strict=False))
+        changes = sum((a > 0) != (b > 0) for a, b in itertools.pairwise(turns))
         before = _between(ways[i - 1], ways[i]) if i > 0 else 0.0
         after = _between(ways[i], ways[i + 1]) if i < len(read) - 2 else 0.0
         assert changes <= (1 if before * after < 0 else 0)

@@ -198,29 +198,47 @@ def _finished(
         return band
     n, m = _out(own), _out(other)
     on = (-own[0], -own[1]) if start else own
-    far = (corner[0] + on[0] * reach, corner[1] + on[1] * reach)
-    band = band.union(Polygon([corner, far, _off(far, n, widths[0]), _off(corner, n, widths[0])]))
     mine, theirs = styles
+    mitre = _meeting(_off(corner, n, widths[0]), own, _off(corner, m, widths[1]), other)
     if mine != "mitre" and (theirs == "mitre" or widths[0] >= widths[1]):
-        # where the neighbour's cut line meets this edge's seam line
+        # from where the neighbour's cut line meets this edge's seam line
         at = _meeting(corner, own, _off(corner, m, widths[1]), other)
         if at is None:
             return band
-        if mine == "square":
-            line, side = n, on
-        else:
+        line = n
+        if mine == "folded":
             # the neighbour's direction into the piece, mirrored in this edge
             into = (-other[0], -other[1]) if start else other
             depth = into[0] * n[0] + into[1] * n[1]
             line = (into[0] - 2 * depth * n[0], into[1] - 2 * depth * n[1])
-            side = _out(line)
-            if side[0] * on[0] + side[1] * on[1] < 0:
-                side = (-side[0], -side[1])
-        return band.difference(_beyond(at, line, side, reach))
+        tip = _meeting(_off(corner, n, widths[0]), own, at, line) or at
+        side = _towards(_out(line), on)
+        return _lengthened(band, corner, on, n, widths[0], (at, tip), reach).difference(_beyond(at, line, side, reach))
     if theirs != "mitre":
         # the neighbour ends in its own way, and this band at the neighbour's seam line
-        return band.difference(_beyond(corner, other, m, reach))
-    return band.difference(_beyond(_off(corner, m, widths[1]), other, m, reach))
+        tip = _meeting(_off(corner, n, widths[0]), own, corner, other) or corner
+        return _lengthened(band, corner, on, n, widths[0], (tip,), reach).difference(_beyond(corner, other, m, reach))
+    if mitre is None:
+        return band
+    edge_of_theirs = _off(corner, m, widths[1])
+    return _lengthened(band, corner, on, n, widths[0], (mitre,), reach).difference(
+        _beyond(edge_of_theirs, other, m, reach)
+    )
+
+
+def _towards(way: Point, on: Point) -> Point:
+    return way if way[0] * on[0] + way[1] * on[1] >= 0 else (-way[0], -way[1])
+
+
+def _lengthened(
+    band: shapely.Geometry, corner: Point, on: Point, n: Point, width: float, upto: Sequence[Point], reach: float
+) -> shapely.Geometry:
+    """A band carried on past its corner as far as any of some places, and no further than a sharp corner may."""
+    by = max((p[0] - corner[0]) * on[0] + (p[1] - corner[1]) * on[1] for p in upto)
+    if by <= 1e-9:
+        return band
+    far = _off(corner, on, min(by, reach))
+    return band.union(Polygon([corner, far, _off(far, n, width), _off(corner, n, width)]))
 
 
 def _beyond(at: Point, line: Point, side: Point, reach: float) -> Polygon:

@@ -27,9 +27,8 @@ MOST_CHORDS = 5000
 #: Points nearer than this are one.
 SAME_MM = 1e-6
 
-#: A cubic whose two control points both lie h past its ends goes past them by 3/4 h; with room for handles that are
-#: longer than a third of the chord.
-_PAST_OF_HANDLE = 3.0 / 4.0 * 1.3
+#: A cubic whose two control points both lie h past its ends goes past them by 3/4 h.
+_PAST_OF_HANDLE = 3.0 / 4.0
 
 Vector = tuple[float, float]
 Stretch = tuple[Point, Point, Point, Point]
@@ -162,8 +161,8 @@ def _held(along: Vector, chords_beside: Sequence[Vector]) -> Vector:
 
 def _stretch(a: Point, b: Point, first: Vector, last: Vector, way: Vector, long: float) -> Stretch:
     start, end = _angle(way, first), _angle(last, way)
-    near = _handle(long, start, end)
-    far = _handle(long, end, start)
+    near = _short(_handle(long, start, end), first, way)
+    far = _short(_handle(long, end, start), last, way)
     return (
         a,
         (a[0] + near * first[0], a[1] + near * first[1]),
@@ -209,6 +208,15 @@ def _end(inner: Vector, ahead: Sequence[tuple[Vector, float]]) -> Vector:
     linear = _through(places[:2], angles[:2], 0.0)
     turn = max(-abs(linear), min(abs(linear), _through(places, angles, 0.0) - linear))
     return _turned(way, linear + turn)
+
+
+def _short(handle: float, along: Vector, way: Vector) -> float:
+    """A handle no longer than keeps the curve within its box, but for what it may go past it."""
+    for part, chord in zip(along, way, strict=True):
+        against = abs(part) if part * chord < 0.0 or abs(chord) < SAME_MM else 0.0
+        if against * handle > PAST_MM / _PAST_OF_HANDLE:
+            handle = PAST_MM / _PAST_OF_HANDLE / against
+    return handle
 
 
 def _reflected(along: Vector, way: Vector) -> Vector:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from itertools import pairwise
 from typing import Literal
 
 from .draft import Draft, DraftPoint, keyed
@@ -13,6 +14,8 @@ ShapeName = Literal["rectangle", "bias_strip", "circle", "ring"]
 SHAPES: tuple[ShapeName, ...] = ("rectangle", "bias_strip", "circle", "ring")
 #: Smooth points of a circle lie so far apart, so that its curve is the circle within a micrometre or two.
 KNOT_DEGREES = 15.0
+#: A widest place nearer to an end than this is left to the curve, degrees.
+LEAST_PART = 3.0
 #: A ring wider open than this would touch itself; it is cut in panels.
 WIDEST_DEGREES = 350.0
 
@@ -96,11 +99,16 @@ def _straight(point: DraftPoint) -> DraftPoint:
 
 
 def _knots(first: float, last: float) -> list[float]:
-    """Angles from one to the other, at most a knot apart, with every multiple of a knot between: the circle's own
-    widest places are among them."""
-    inside = [KNOT_DEGREES * i for i in range(math.ceil(first / KNOT_DEGREES), math.floor(last / KNOT_DEGREES) + 1)]
-    kept = [a for a in inside if a - first > 1.0 and last - a > 1.0]
-    return [first, *kept, last]
+    """Angles from one to the other, evenly and at most a knot apart, with the circle's widest places among them where
+    they are not right at an end."""
+    kept = [a for a in (-90.0, 0.0, 90.0) if a - first > LEAST_PART and last - a > LEAST_PART]
+    keys = [first, *kept, last]
+    step = min([KNOT_DEGREES, *(2.0 * (b - a) for a, b in pairwise(keys))])
+    out: list[float] = []
+    for a, b in pairwise(keys):
+        count = math.ceil((b - a) / step - 1e-9)
+        out += [a + (b - a) * i / count for i in range(count)]
+    return [*out, last]
 
 
 def _polar(radius: float, degrees: float, *, smooth: bool) -> DraftPoint:
