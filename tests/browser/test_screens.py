@@ -74,7 +74,7 @@ def test_a_sleeve_off_a_paper_pattern_by_keys_alone(page: Page, own: str) -> Non
     page.get_by_role("button", name="Keep this piece").click()
     expect(page.get_by_role("heading", level=1)).to_have_text("1 piece, 2 to cut")
     page.get_by_role("button", name="Sleeve, 1 pair").click()
-    expect(page.get_by_text("1.6 cm seam allowance added all round")).to_be_visible()
+    expect(page.get_by_text("1.6 cm seam allowance added")).to_be_visible()
     page.get_by_role("button", name="Read off with a tape").click()
     expect(page.get_by_label("Name", exact=True)).to_have_value("")
 

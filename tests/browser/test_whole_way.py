@@ -40,7 +40,7 @@ def tab(page: Page, name: str) -> None:
 def test_the_demo_by_mouse(page: Page, demo: str, tmp_path: Path) -> None:
     page.goto(demo)
     page.get_by_role("link", name="Open Notched waistcoat").click()
-    expect(page.get_by_role("heading", level=1)).to_have_text("5 pieces, 20 to cut")
+    expect(page.get_by_role("heading", level=1)).to_have_text("6 pieces, 22 to cut")
 
     page.get_by_role("link", name="Cloth", exact=True).click()
     expect(page.get_by_role("heading", level=1)).to_contain_text("usable width after washing")
@@ -76,8 +76,8 @@ def test_the_demo_by_mouse(page: Page, demo: str, tmp_path: Path) -> None:
     expect(page.get_by_role("heading", level=1)).to_contain_text("folded selvage to selvage")
     pinned = page.locator(".laid").count()
     page.get_by_text("opened out").click()
-    expect(page.locator(".laid")).to_have_count(13)
-    assert pinned < 13
+    expect(page.locator(".laid")).to_have_count(15)
+    assert pinned < 15
 
     with page.expect_download() as download:
         page.get_by_role("link", name="Take it away 1:1 (SVG)").click()

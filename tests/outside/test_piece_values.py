@@ -58,8 +58,12 @@ def test_a_circle() -> None:
 
 @pytest.mark.parametrize(
     "control",
-    [((0, 0), (60, 10), (110, 90), (180, 90)), ((0, 0), (0, 95), (95, 130), (95, 235)), ((0, 0), (90, 0), (90, 80), (200, 120))],
-)  # fmt: skip
+    [
+        ((0, 0), (60, 10), (110, 90), (180, 90)),
+        ((0, 0), (0, 95), (95, 130), (95, 235)),
+        ((0, 0), (90, 0), (90, 80), (200, 120)),
+    ],
+)
 def test_edge_lengths_against_numeric_integration(control: tuple[tuple[float, float], ...]) -> None:
     """The length of a Bézier curve, drawn, fitted with few points and measured along its edge."""
 

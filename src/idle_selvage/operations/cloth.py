@@ -11,11 +11,11 @@ from sqlalchemy.orm import Session
 from ..core.cloth import hand
 from ..core.cloth.direction import CLOTH_DIRECTIONS, PILE_RUNS, wale_class
 from ..core.cloth.make import COLOURINGS, FIBRES, FINISHES, WEAVES, blend_text
-from ..core.cloth.width import BadCloth, check_cloth, check_place
+from ..core.cloth.width import BadCloth, check_cloth, check_place, past_the_end
 from ..core.shrink.ranges import like_key
 from ..core.shrink.together import ROLES
 from ..core.shrink.treatment import programme_text
-from ..core.wording import sentence_of
+from ..core.wording import joined, sentence_of
 from ..formats.photo import BadPhoto, read_photo
 from ..standins.washer import Appliance, Specimen
 from ..store import cloth as cloths
@@ -58,11 +58,14 @@ def change_cloth(
     given: Mapping[str, Any],
     state: int | None = None,
     by: models.By = "tape",
+    *,
+    sure: bool = True,
 ) -> None:
     """Change what is known of a cloth, whichever garments use it. Raises :class:`Refused` for one that cannot be.
 
     Widths and length are those of the state it is in, or of ``state``: the number of a wash, 0 for as it was bought.
-    ``treated``: it was treated before anything was written down; what was measured before stays as it was.
+    ``treated``: it was treated before anything was written down; what was measured before stays as it was. A flaw past
+    the cloth's end is asked back unless it is ``sure``.
     """
     _check_entries(given)
     before = _entries(row, given)
@@ -71,6 +74,8 @@ def change_cloth(
     at = _state(row, state)
     _apply(row, given, at, by)
     _check_whole(row, given, at)
+    if "flaws" in given and not sure:
+        _ask_about_flaws(row)
     session.flush()
     if given:
         kept = {"before": before, "after": _entries(row, given)}
@@ -171,6 +176,15 @@ def _check_whole(row: models.Cloth, given: Mapping[str, Any], at: int | None) ->
         check_place(row.shop_fold or 0.0, widest, "fold")
     except BadCloth as fault:
         raise Refused(sentence_of(fault), path=path) from None
+
+
+def _ask_about_flaws(row: models.Cloth) -> None:
+    """Ask back a flaw that lies past the end of the longest the cloth ever was."""
+    lengths = [found for state in row.states for found in [row.length_in(state)] if found is not None]
+    for place, flaw in enumerate(row.flaws):
+        asked = past_the_end(flaw.x, flaw.w, max(lengths, default=None))
+        if asked is not None:
+            raise Refused(joined([asked, "If so, keep it once more."]), code="asked", path=f"flaws.{place}.x")
 
 
 @dataclass(frozen=True)

@@ -46,8 +46,9 @@ def test_a_hem_meets_its_sides_is_square_or_folds_up_onto_the_piece() -> None:
 
 @given(st.floats(0, 30), st.floats(5, 60), st.floats(-60, 60))
 def test_a_folded_hem_lies_exactly_on_the_piece(side: float, hem: float, flare: float) -> None:
-    points = [DraftPoint(0, -100 - flare, allowance=side), DraftPoint(400, -100, allowance=side),
-              DraftPoint(400, 100, allowance=side), DraftPoint(0, 100 + flare, allowance=hem, ends="folded")]  # fmt: skip
+    places = ((0.0, -100 - flare), (400.0, -100.0), (400.0, 100.0))
+    points = [DraftPoint(x, y, allowance=side) for x, y in places]
+    points.append(DraftPoint(0, 100 + flare, allowance=hem, ends="folded"))
     whole = Polygon(cut_line(piece_of("P", Draft(keyed(points)), HowCut())))
     below = whole.intersection(Polygon([(-200, -500), (0, -500), (0, 500), (-200, 500)]))
     up = Polygon([(-x, y) for x, y in below.exterior.coords]).buffer(1e-6)

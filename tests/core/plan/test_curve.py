@@ -35,8 +35,12 @@ def test_points_on_an_arc_give_the_arc(radius: float, between: int, turn: float)
 
 @pytest.mark.parametrize(
     "control",
-    [((620, 327), (620, 290), (650, 221), (700, 221)), ((0, 0), (0, 95), (95, 130), (95, 235)), ((0, 0), (0, 60), (140, 60), (140, 0))],
-)  # fmt: skip
+    [
+        ((620, 327), (620, 290), (650, 221), (700, 221)),
+        ((0, 0), (0, 95), (95, 130), (95, 235)),
+        ((0, 0), (0, 60), (140, 60), (140, 0)),
+    ],
+)
 @pytest.mark.parametrize("between", [6, 9, 14])
 def test_points_on_a_drafted_curve_give_the_curve(control: tuple[tuple[float, float], ...], between: int) -> None:
     dense = LineString([*chords(control, 0.001), control[-1]])

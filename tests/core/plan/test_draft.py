@@ -65,8 +65,13 @@ def test_runs_that_cannot_be(points: list[tuple[float, float]], says: str) -> No
 
 @pytest.mark.parametrize(
     ("arrow", "leans"),
-    [(None, 0.0), (((10.0, 5.0), (300.0, 5.0)), 0.0), (((100.0, -50.0), (200.0, 50.0)), 45.0), (((200.0, 0.0), (100.0, 0.0)), 180.0)],
-)  # fmt: skip
+    [
+        (None, 0.0),
+        (((10.0, 5.0), (300.0, 5.0)), 0.0),
+        (((100.0, -50.0), (200.0, 50.0)), 45.0),
+        (((200.0, 0.0), (100.0, 0.0)), 180.0),
+    ],
+)
 def test_how_far_the_printed_arrow_leans(
     arrow: tuple[tuple[float, float], tuple[float, float]] | None, leans: float
 ) -> None:

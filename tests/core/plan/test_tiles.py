@@ -43,5 +43,5 @@ def test_just_over_one_sheet_takes_two() -> None:
 
 
 def test_more_than_anybody_tapes_together_is_refused() -> None:
-    with pytest.raises(TooManyPages, match="takes .* sheets; at most 120"):
+    with pytest.raises(TooManyPages, match=r"takes .* sheets; at most 120"):
         pages([((0, 0), (4000, 0), (4000, 3000), (0, 3000))], "a4")

@@ -18,7 +18,7 @@ from ..project import schemas as project_schemas
 from ..project.show import project_out
 from ..services import begin, look, send, services
 from ..shared.figures import presenter
-from ..shared.person import by
+from ..shared.person import by, insisted
 from ..shared.schemas import ClothPath, ProjectPath, UseQuery
 from . import schemas as out
 from .show import cloth_out, cupboard_out
@@ -41,7 +41,7 @@ def change_cloth(path: ProjectPath, query: UseQuery, body: out.ClothChange) -> R
     """Change what is known of one of a project's cloths."""
     with begin() as session:
         use = cloth_use(session, path.project_id, query.use)
-        cloth.change_cloth(session, use.cloth, _given(body), body.state, by())
+        cloth.change_cloth(session, use.cloth, _given(body), body.state, by(), sure=insisted.get())
         return send(project_out(session, use))
 
 
@@ -66,7 +66,7 @@ def read_cloth(path: ClothPath) -> Response:
 def change_any_cloth(path: ClothPath, body: out.ClothChange) -> Response:
     """Change what is known of a cloth, whichever projects use it."""
     with begin() as session:
-        cloth.change_cloth(session, find(session, path.cloth_id), _given(body), body.state, by())
+        cloth.change_cloth(session, find(session, path.cloth_id), _given(body), body.state, by(), sure=insisted.get())
         return send(_cloth(session, path.cloth_id))
 
 

@@ -96,6 +96,17 @@ def usable_width(cloth: Cloth, weft_shrinkage: Figure) -> Figure:
     return Figure(usable, "length", None, None, steps, (*wide.sources, *weft_shrinkage.sources), wide.note)
 
 
+def past_the_end(along: float, long: float, in_hand: float | None) -> Sentence | None:
+    """The question whether a place really lies past the end of a length in hand, both mm; None where it does not.
+
+    ``long``: how much further it reaches.
+    """
+    if in_hand is None or along + long <= in_hand:
+        return None
+    told = "Does it reach {far} along, on a cloth that is {long} long?"
+    return Sentence(told, far=length(along + long), long=length(in_hand))
+
+
 def check_place(across: float, cloth: Cloth, what: str) -> None:
     """Raise :class:`BadCloth` when ``what`` would lie past the far selvage, ``across`` mm from the near one."""
     if cloth.width_readings and across > max(cloth.width_readings):

@@ -116,6 +116,14 @@ function PieceForm({ project, piece, draft, onClose }: Props & { draft: Draft | 
   const place = (mm: number) => ({ text: `${Math.round(mm * 10) / 10} mm`, mm });
   const move = (key: number, along: number, across: number) =>
     edit((points) => points.map((p) => (p.key === key ? { ...p, along: place(along), across: place(across) } : p)));
+  /** from where it is now, however fast the keys come */
+  const nudge = (key: number, along: number, across: number, fine: number) =>
+    edit((points) => points.map((p) => {
+      const there = outline?.points.find((q) => q.key === key);
+      if (p.key !== key || !there) return p;
+      const to = (own: typeof p.along, drawn: number, by: number) => (by === 0 ? own : place(Math.round(((own.mm ?? drawn) + by) / fine) * fine));
+      return { ...p, along: to(p.along, there.along.mm, along), across: to(p.across, there.across.mm, across) };
+    }));
   const add = (after: number, along: number, across: number) => {
     const key = Math.max(0, ...(outline?.points ?? []).map((p) => p.key), ...form.points.map((p) => p.key)) + 1;
     edit((points) => points.flatMap((p) => (p.key === after ? [p, { ...noPoint(), key, along: place(along), across: place(across), smooth: p.smooth }] : [p])));
@@ -230,8 +238,7 @@ function PieceForm({ project, piece, draft, onClose }: Props & { draft: Draft | 
         <div ref={side} className="piece-side">
           <div className="entry">
             <label htmlFor="piece-name">Name</label>
-            <Input id="piece-name" data-go ref={name} value={form.name} placeholder="such as Sleeve" status={about("name") && tried ? "error" : undefined} onChange={(e) => set({ name: e.target.value })} />
-            {tried && about("name") && <span className="say spoil">{about("name")}</span>}
+            <Input id="piece-name" data-go ref={name} value={form.name} placeholder="such as Sleeve" status={about("name") && tried ? "error" : undefined} aria-invalid={!!about("name") && tried} onChange={(e) => set({ name: e.target.value })} />
           </div>
           {!piece && <Sections label="How it is told" parts={WAYS} value={form.way} onChoose={(way) => set(way === "points" && told && outline ? pointsOf(outline) : { way })} />}
           <div className={form.way === "measures" || form.way === "another" ? undefined : "telling-box"}>
@@ -275,7 +282,7 @@ function PieceForm({ project, piece, draft, onClose }: Props & { draft: Draft | 
         <div className="stations-picture">
           {shown ? (
             <>
-              <PiecePicture outline={shown} onFold={form.on_fold} oneWay={form.one_way} chosen={chosen} onChoose={setChosen} onMove={move} onTurn={turn} onTakeOut={takeOut} onAdd={add} />
+              <PiecePicture outline={shown} onFold={form.on_fold} oneWay={form.one_way} chosen={chosen} onChoose={setChosen} onMove={move} onNudge={nudge} onTurn={turn} onTakeOut={takeOut} onAdd={add} />
               {remarks.map((text) => <p key={text} className="look-again">{text}</p>)}
               <p className="quiet">Drag a point, or choose it and use the arrow keys (Shift: further). Space: corner or smooth. Delete takes it out, + or a double click on the line adds one; Page Down goes on to the next.</p>
             </>

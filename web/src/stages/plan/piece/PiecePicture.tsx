@@ -18,6 +18,8 @@ type Props = {
   onChoose: (key: number) => void;
   /** a point was moved to a place, mm */
   onMove: (key: number, along: number, across: number) => void;
+  /** a point goes so far from where it is now, to whole marks of the tape; mm */
+  onNudge: (key: number, along: number, across: number, fine: number) => void;
   onTurn: (key: number) => void;
   onTakeOut: (key: number) => void;
   /** a point is put after another, at a place */
@@ -83,7 +85,7 @@ export function PiecePicture(props: Props) {
     const ways: Record<string, [number, number]> = { ArrowUp: [step, 0], ArrowDown: [-step, 0], ArrowLeft: [0, step], ArrowRight: [0, -step] };
     const way = ways[event.key];
     const other = event.key === "PageDown" || event.key === "n" ? index + 1 : event.key === "PageUp" || event.key === "p" ? index - 1 : undefined;
-    if (way) props.onMove(point.key, rounded(point.along.mm + way[0]), rounded(point.across.mm + way[1]));
+    if (way) props.onNudge(point.key, way[0], way[1], fine);
     else if (other !== undefined) {
       const following = outline.points[(other + outline.points.length) % outline.points.length]!;
       props.onChoose(following.key);
