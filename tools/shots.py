@@ -110,6 +110,7 @@ def hung(page: Page) -> None:
 #: looked at while working, and not kept in docs/screenshots
 ASIDE = {
     "plan-stations": ("Six-gore skirt", "plan", stations),
+    "together": ("Notched waistcoat", "shrink?part=set", None),
     "plan-sheet": ("Notched waistcoat", "plan?part=sheet", None),
     "cloth-bars": ("Six-gore skirt", "cloth", bars),
     "working": ("Six-gore skirt", "buy", opened_working),
@@ -128,7 +129,6 @@ VIEWS = {
     "cupboard": (None, "cupboard", None),
     "shrink": ("Boxy overshirt", "shrink", None),
     "treatment": ("Notched waistcoat", "shrink?part=treat", None),
-    "together": ("Notched waistcoat", "shrink?part=set", None),
     "washing-day": (None, "washday", planned),
     "buy": ("Boxy overshirt", "buy", tried),
     "buy-offers": ("Boxy overshirt", "buy?part=offers", tried),

@@ -38,6 +38,8 @@ BODIES: dict[str, dict[str, Any]] = {
     "addPiece": {"name": "P", "stations": [{"along": 0, "left": 9, "right": 9}, {"along": 99, "left": 9, "right": 9}]},
     "importPieces": {"svg": '<svg xmlns="http://www.w3.org/2000/svg"><rect width="99" height="99"/></svg>'},
     "changePiece": {"copies": 2},
+    "readEase": {"longer": [{"piece_id": 1, "edge": 0}], "shorter": [{"piece_id": 2, "edge": 1}]},
+    "gradePiece": {"sizes": ["36", "38"], "base": "36", "grades": [{"key": 1, "along": 0, "across": -5}]},
     "changePurchase": {"spare": "3 cm"},
     "changeLayWishes": {"lay_seconds": 2},
     "beginLay": {"seconds": 1},

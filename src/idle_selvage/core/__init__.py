@@ -51,10 +51,19 @@ if TYPE_CHECKING:
     from .lay.problem import to_json as problem_to_json
     from .lay.reading import read_problem as read_problem
     from .plan.allowance import cut_line as cut_line
+    from .plan.allowance import seam_line as seam_line
     from .plan.arrow import grainline as grainline
+    from .plan.draft import Draft as Draft
+    from .plan.draft import DraftPoint as DraftPoint
+    from .plan.draft import edges as edges
+    from .plan.draft import outline_of as outline_of
+    from .plan.drawn import HowCut as HowCut
+    from .plan.drawn import piece_of as piece_of
     from .plan.outline import BadPiece as BadPiece
     from .plan.piece import Piece as Piece
     from .plan.piece import check_piece as check_piece
+    from .plan.shapes import Measures as Measures
+    from .plan.shapes import shaped as shaped
     from .plan.stations import Station as Station
     from .plan.stations import outline_from_stations as outline_from_stations
     from .project.next_step import next_step as next_step
@@ -123,6 +132,15 @@ _HOMES: dict[str, tuple[str, str]] = {
     "length_text": ("written", "length_text"),
     "quantity_text": ("written", "quantity_text"),
     # the piece on the paper
+    "Draft": ("plan.draft", "Draft"),
+    "DraftPoint": ("plan.draft", "DraftPoint"),
+    "outline_of": ("plan.draft", "outline_of"),
+    "edges": ("plan.draft", "edges"),
+    "piece_of": ("plan.drawn", "piece_of"),
+    "HowCut": ("plan.drawn", "HowCut"),
+    "Measures": ("plan.shapes", "Measures"),
+    "shaped": ("plan.shapes", "shaped"),
+    "seam_line": ("plan.allowance", "seam_line"),
     "Piece": ("plan.piece", "Piece"),
     "check_piece": ("plan.piece", "check_piece"),
     "Station": ("plan.stations", "Station"),
@@ -227,6 +245,15 @@ __all__ = [  # noqa: RUF022 in the order of the work, room by room
     "length_text",
     "quantity_text",
     # the piece on the paper
+    "Draft",
+    "DraftPoint",
+    "outline_of",
+    "edges",
+    "piece_of",
+    "HowCut",
+    "Measures",
+    "shaped",
+    "seam_line",
     "Piece",
     "check_piece",
     "Station",

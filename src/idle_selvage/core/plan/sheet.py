@@ -80,7 +80,7 @@ def ease(longer: Sequence[tuple[str, float]], shorter: Sequence[tuple[str, float
         return value, None
     share = 100.0 * (sums[0] - sums[1]) / sums[1]
     put: Inputs = (("ease", length(sums[0] - sums[1])), ("the other edge", length(sums[1])))
-    part = Step("of the other edge", "100 × ease ÷ the other edge", put, percent(share), "")
+    part = Step("of the other edge", "ease ÷ the other edge", put, percent(share), "")
     return value, Figure(share, "percent", steps=(step, part), sources=(FROM_THE_SEAM,))
 
 

@@ -46,7 +46,7 @@ function CutLine({ piece, use, cut }: { piece: Piece; use: Use; cut: Cut }) {
             <EntryChoice bare label={named("its hem lies")} value={cut.border} options={SELVAGES} onSave={(v) => change({ border: v as "" })} />
             {cut.border && <EntryLength bare label={named("from that selvage")} path="border_at" value={cut.border_at.text} onSave={(border_at) => change({ border_at })} />}
           </>
-        ) : <span className="quiet">cross grain only</span>}
+        ) : <span className="quiet" title="only for a piece on the cross grain">–</span>}
       </td>
       <td><Button type="text" aria-label={`Cut ${piece.name} from ${use.name} no longer`} onClick={() => void remove()}>take out</Button></td>
     </DraftScope>

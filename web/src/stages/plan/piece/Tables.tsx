@@ -28,7 +28,7 @@ export function Labelled(props: CellProps & { id: string }) {
   );
 }
 
-const CORNERS: [Corner, string][] = [["", "no corner"], ["left", "left"], ["right", "right"], ["both", "both"]];
+const CORNERS: [Corner, string][] = [["", "none"], ["left", "left"], ["right", "right"], ["both", "both"]];
 type TableProps = { form: Form; set: Set; about: About; rows: number[] };
 
 /** At distances along the grain, how far the edge lies; a side that is left empty was not read there. */
