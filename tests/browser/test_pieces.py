@@ -254,6 +254,14 @@ def test_edges_marks_sizes_the_sheet_and_true_size(page: Page, own: str) -> None
         page.get_by_label(f"mark 1, {place}, across").fill(across)
     expect(page.locator(".piece-picture .mark-notch")).to_have_count(1)
     expect(page.locator(".piece-picture .mark-dart")).to_have_count(1)
+    # drawn: a notch where the picture is touched, measured from the beginning of its edge
+    page.get_by_label("Draw a mark on the picture").select_option("notch")
+    box = page.locator(".piece-picture .piece-cut").bounding_box()
+    assert box is not None
+    page.mouse.click(box["x"] + box["width"] / 2, box["y"] + 10)
+    expect(page.locator(".piece-picture .mark-notch")).to_have_count(2)
+    expect(page.get_by_label("notch 2, after point")).to_have_value("2")
+    expect(page.get_by_label("notch 2, along the edge")).to_have_value(re.compile(r"^(9\.[5-9]|10\.[0-5]) cm$"))
     kept(page, "Panel")
 
     # sizes: half a centimetre to either side

@@ -40,6 +40,35 @@ def size_of(shape: Shape) -> str | None:
     return next((found.group(1) for word in shape.words if (found := _SIZE.match(word))), None)
 
 
+_LAYER = re.compile(r"size[\s_-]+(\S{1,20})$", re.IGNORECASE)
+
+
+def layer_size(label: str, words: Sequence[str]) -> str | None:
+    """The size a whole layer is drawn in: by its class ``size-38``, or its label “Size 38”."""
+    found = next((size for word in words if (size := _SIZE.match(word))), None) or _LAYER.match(label)
+    return found.group(1) if found else None
+
+
+@dataclass(frozen=True)
+class Drawn:
+    """What a drawing shows of one piece: its outlines (one, or one a size), open lines, marks, and what is said."""
+
+    words: list[str]
+    texts: list[str]
+    outlines: list[Shape]
+    lines: list[Shape]
+    marks: list[Shape]
+
+
+def all_sizes(layers: Sequence[tuple[str, Drawn]]) -> Drawn:
+    """One piece of what several layers show of it, each in its own size; all else as the first layer has it."""
+    first = layers[0][1]
+    outlines = [
+        Shape(shape.label, [f"size-{size}"], shape.points, True) for size, one in layers for shape in one.outlines[:1]
+    ]
+    return Drawn(first.words, first.texts, outlines, first.lines, first.marks)
+
+
 def is_mark(shape: Shape) -> bool:
     """Whether a shape inside a piece is a mark, and neither its outline nor its grainline."""
     return any(word in LINES or word in NOTCHES or word in DOTS or _LEVEL.match(word) for word in shape.words)

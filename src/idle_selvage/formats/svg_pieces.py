@@ -28,7 +28,7 @@ from ..core.plan.piece import Grain, Piece
 from ..core.plan.sizes import SizeOutline
 from ..core.units import BadEntry, read_length
 from .audit import Found, Mended, NotRead, Unreadable
-from .svg_drafts import Shape, axes_of, draft_of, is_mark, size_of
+from .svg_drafts import Drawn, Shape, all_sizes, axes_of, draft_of, is_mark, layer_size, size_of
 
 MAX_BYTES = 4_000_000
 MAX_ELEMENTS = 20_000
@@ -91,6 +91,7 @@ def read_svg(data: bytes) -> Drawing:
         raise BadDrawing(f"This is not an SVG drawing; its outermost element is “{_tag(root)[:30]}”.")
     reader = _Reader()
     reader.group(root, _page_matrix(root), top=True)
+    reader.finish()
     if not reader.pieces and not reader.not_read:
         raise BadDrawing("The drawing is empty: there is no closed path or polygon in it.")
     return Found(tuple(reader.pieces), tuple(reader.not_read), tuple(reader.mended))
@@ -140,6 +141,9 @@ class _Reader:
         self.pieces: list[PieceRead] = []
         self.not_read: list[NotRead] = []
         self.mended: list[Mended] = []
+        #: the size of the layer that is being read, and what such layers show, by the pieces' names
+        self.size: str | None = None
+        self.sized: dict[str, list[tuple[str, Drawn]]] = {}
         self.elements = 0
         self.points = 0
 
@@ -155,12 +159,17 @@ class _Reader:
         if depth > 50:
             raise BadDrawing("The drawing's groups are nested more than fifty deep. Ungroup it and save again.")
         node = _Node("" if top else _label(element), [] if top else _words(element))
+        outer = self.size
+        size = None if top else layer_size(node.label, node.words)
+        self.size = size or outer
         for child in element:
             self.elements += 1
             if self.elements > MAX_ELEMENTS:
                 raise BadDrawing(f"The drawing has more than {MAX_ELEMENTS} parts. Save only the pieces.")
             self.child(child, matrix, node, depth)
-        self.close(node, single=not top)
+        # a layer of one size holds pieces, and is none itself
+        self.close(node, single=not top and (size is None or "piece" in node.words))
+        self.size = outer
 
     def child(self, child: Element, matrix: Any, node: _Node, depth: int) -> None:
         tag = _tag(child)
@@ -227,26 +236,31 @@ class _Reader:
                     )
             words = [*node.words, *(w for o in outlines for w in o.words), *(w for t in node.texts for w in _split(t))]
             name = node.label or next((t for t in node.texts if not _says_something(t)), "") or outlines[0].label
-            self.piece(name, words, node.texts, outlines, lines, marks)
+            self.found(name, Drawn(words, node.texts, outlines, lines, marks))
             return
         for shape in closed:
-            self.piece(shape.label, shape.words, [], [shape], [], [])
+            self.found(shape.label, Drawn(shape.words, [], [shape], [], []))
         for line in [*lines, *marks]:
             self.skip("stray_line", line.label or "an open line", "not closed, and not inside the group of one piece")
         for text in node.texts:
             if closed and text:
                 self.skip("stray_label", f"the label “{text[:40]}”", "not inside the group of one piece")
 
-    def piece(
-        self,
-        name: str,
-        words: list[str],
-        texts: list[str],
-        outlines: list[Shape],
-        lines: list[Shape],
-        marks: list[Shape],
-    ) -> None:
+    def found(self, name: str, drawn: Drawn) -> None:
+        """A piece, or what one layer shows of a piece in one size."""
         name = (name or f"piece {len(self.pieces) + 1}")[:80]
+        if self.size is None:
+            self.piece(name, drawn)
+        else:
+            self.sized.setdefault(name, []).append((self.size, drawn))
+
+    def finish(self) -> None:
+        """The pieces whose sizes lie on layers of their own, once all are read."""
+        for name, layers in self.sized.items():
+            self.piece(name, all_sizes(layers) if len(layers) > 1 else layers[0][1])
+
+    def piece(self, name: str, drawn: Drawn) -> None:
+        words, texts, outlines, lines, marks = drawn.words, drawn.texts, drawn.outlines, drawn.lines, drawn.marks
         fold: Shape | None = None
         grain_line: Shape | None = None
         for line in lines:

@@ -5,9 +5,13 @@ import { type About, Cell, Labelled, type Set } from "./Tables";
 
 type Props = { form: Form; set: Set; about: About; outline: Outline | undefined; /** point by point, as it is drawn now */ asPoints: () => Partial<Form> };
 const ENDS = [["mitre", "meets its neighbour"], ["square", "cut square"], ["folded", "as a hem folds up"]] as const;
-const KINDS = [["point", "a point"], ["dart", "a dart"], ["fold", "a fold line"], ["centre", "a centre line"], ["buttons", "a button line"], ["level", "a height: bust, waist, hip"]] as const;
-const PLACES: Record<FormMark["kind"], string[]> = {
-  point: [""], dart: ["one foot", "its tip", "other foot"], fold: ["from", "to"], centre: ["from", "to"], buttons: ["from", "to"], level: [""],
+const KINDS = ["point", "dart", "fold", "centre", "buttons", "level"] as const;
+/** What each kind of mark is called, and its places in the order they are told. */
+export const NAMES: Record<FormMark["kind"] | "notch", string> = {
+  notch: "a notch", point: "a point", dart: "a dart", fold: "a fold line", centre: "a centre line", buttons: "a button line", level: "a height",
+};
+export const PLACES: Record<FormMark["kind"] | "notch", string[]> = {
+  notch: [""], point: [""], dart: ["one foot", "its tip", "other foot"], fold: ["from", "to"], centre: ["from", "to"], buttons: ["from", "to"], level: [""],
 };
 
 /** Each edge with its length along the seam and its own allowance. */
@@ -59,7 +63,7 @@ export function EdgesPart({ form, set, about, outline, asPoints }: Props) {
 }
 
 /** Notches along the edge, points, darts and lines. */
-export function MarksPart({ form, set, about, outline, asPoints }: Props) {
+export function MarksPart({ form, set, about, outline, asPoints, onDraw }: Props & { onDraw: (kind: FormMark["kind"] | "notch") => void }) {
   if (!outline) return null;
   const whole = () => ({ ...form, ...asPoints() });
   const notches = form.notches ?? [];
@@ -90,7 +94,7 @@ export function MarksPart({ form, set, about, outline, asPoints }: Props) {
       ))}
       {marks.map((m, i) => (
         <div key={i} className="mark-row">
-          <span>{KINDS.find(([k]) => k === m.kind)![1].replace(/^an? /, "").replace(/:.*/, "")}</span>
+          <span>{NAMES[m.kind]}</span>
           <Input data-go aria-label={`mark ${i + 1}, name`} value={m.name} placeholder={m.kind === "level" ? "bust, waist, hip" : "name, if any"} status={about(`marks.${i}.name`) ? "error" : undefined}
             onChange={(e) => setMark(i, { name: e.target.value })} />
           {m.places.map((p, k) => {
@@ -111,7 +115,11 @@ export function MarksPart({ form, set, about, outline, asPoints }: Props) {
         <Button onClick={addNotch}>A notch</Button>
         <select className="choice add-mark" aria-label="Add a mark" value="" onChange={(e) => addMark(e.target.value as "point")}>
           <option value="" disabled>another mark</option>
-          {KINDS.map(([value, label]) => <option key={value} value={value}>{label}</option>)}
+          {KINDS.map((kind) => <option key={kind} value={kind}>{NAMES[kind]}</option>)}
+        </select>
+        <select className="choice add-mark" aria-label="Draw a mark on the picture" value="" onChange={(e) => onDraw(e.target.value as "point")}>
+          <option value="" disabled>draw one on the picture</option>
+          {(["notch", ...KINDS] as const).map((kind) => <option key={kind} value={kind}>{NAMES[kind]}</option>)}
         </select>
       </p>
     </details>

@@ -3,8 +3,8 @@ import { type KeyboardEvent, useEffect, useLayoutEffect, useRef, useState } from
 import { api, type Draft, type Outline, type Piece, type Project, Refusal, saved, unwrap } from "../../../api/client";
 import { useChanges, useChoices } from "../../../api/hooks";
 import { Sections } from "../../../app/Sections";
-import { ArrowPart, EdgesPart, MarksPart } from "./Details";
-import { blank, type Form, noPoint, noStation, noTape, pointsOf, said, sent, telling, type Way } from "./form";
+import { ArrowPart, EdgesPart, MarksPart, NAMES, PLACES } from "./Details";
+import { blank, field, type Form, type FormMark, noPoint, noStation, noTape, pointsOf, said, sent, telling, type Way } from "./form";
 import { AnotherFields, MeasuresFields } from "./Measures";
 import { PiecePicture } from "./PiecePicture";
 import { SizesPart } from "./SizesPart";
@@ -57,6 +57,7 @@ function PieceForm({ project, piece, draft, onClose }: Props & { draft: Draft | 
   const [tried, setTried] = useState(false);
   const [busy, setBusy] = useState(false);
   const [chosen, setChosen] = useState<number>();
+  const [drawing, setDrawing] = useState<{ kind: FormMark["kind"] | "notch"; places: FormMark["places"] }>();
   const side = useRef<HTMLDivElement>(null);
   const name = useRef<InputRef>(null);
   const wanted = useRef<string>(undefined);
@@ -135,6 +136,17 @@ function PieceForm({ project, piece, draft, onClose }: Props & { draft: Draft | 
     edit((points) => points.filter((p) => p.key !== key));
     setChosen(undefined);
   };
+
+  /** A mark drawn on the picture: one place after another, until it has all of them. */
+  function put(along: number, across: number) {
+    if (!drawing) return;
+    const places = [...drawing.places, { along: place(along), across: place(across) }];
+    if (places.length < PLACES[drawing.kind].length) return setDrawing({ ...drawing, places });
+    setDrawing(undefined);
+    const base = { ...form, ...asPoints() };
+    if (drawing.kind === "notch") set({ ...base, notches: [...(base.notches ?? []), { after: 0, at: { text: "0" }, double: false, place: [along, across] }] });
+    else set({ ...base, marks: [...(base.marks ?? []), { kind: drawing.kind, name: "", places }] });
+  }
 
   const more: Partial<Record<Way, () => Partial<Form>>> = {
     stations: () => ({ rows: [...form.rows, noStation()] }),
@@ -275,14 +287,14 @@ function PieceForm({ project, piece, draft, onClose }: Props & { draft: Draft | 
             </div>
           </div>
           <EdgesPart {...parts} />
-          <MarksPart {...parts} />
+          <MarksPart {...parts} onDraw={(kind) => setDrawing({ kind, places: [] })} />
           <ArrowPart {...parts} />
           {piece && draft && <SizesPart piece={piece} draft={draft} />}
         </div>
         <div className="stations-picture">
           {shown ? (
             <>
-              <PiecePicture outline={shown} onFold={form.on_fold} oneWay={form.one_way} chosen={chosen} onChoose={setChosen} onMove={move} onNudge={nudge} onTurn={turn} onTakeOut={takeOut} onAdd={add} />
+              <PiecePicture placing={drawing && `Touch the picture: ${NAMES[drawing.kind]}${PLACES[drawing.kind][drawing.places.length] ? `, ${PLACES[drawing.kind][drawing.places.length]}` : ""}`} onPlace={put} outline={shown} onFold={form.on_fold} oneWay={form.one_way} chosen={chosen} onChoose={setChosen} onMove={move} onNudge={nudge} onTurn={turn} onTakeOut={takeOut} onAdd={add} />
               {remarks.map((text) => <p key={text} className="look-again">{text}</p>)}
               <p className="quiet">Drag a point, or choose it and use the arrow keys (Shift: further). Space: corner or smooth. Delete takes it out, + or a double click on the line adds one; Page Down goes on to the next.</p>
             </>
@@ -298,6 +310,8 @@ function PieceForm({ project, piece, draft, onClose }: Props & { draft: Draft | 
 /** The points of the form get the keys they are drawn with, and what was dragged is written in the person's units. */
 function inStep(form: Form, drawn: Outline): Form {
   const rows = said(form);
+  if (form.notches?.some((n) => n.place) && form.notches.length === drawn.notches.length)
+    return { ...form, notches: drawn.notches.map((n) => ({ after: n.after, at: field(n.at), double: n.double })) };
   if (form.way !== "points" || rows.length !== drawn.points.length) return form;
   let changed = false;
   const points = form.points.map((p, i) => {

@@ -13,8 +13,9 @@ type Props = {
   onFold: boolean;
   oneWay: boolean;
   chosen: number | undefined;
-  /** lines across the piece where a tape lies, such as the one it is lengthened at; mm along */
-  line?: number | undefined;
+  /** what is being drawn: a touch of the picture is its next place */
+  placing: string | undefined;
+  onPlace: (along: number, across: number) => void;
   onChoose: (key: number) => void;
   /** a point was moved to a place, mm */
   onMove: (key: number, along: number, across: number) => void;
@@ -110,13 +111,16 @@ export function PiecePicture(props: Props) {
   const stop = outline.points.some((p) => p.key === chosen) ? chosen : outline.points[0]?.key;
   return (
     <>
-      <svg ref={svg} viewBox={`0 0 ${WIDE} ${HIGH}`} className="preview piece-picture" role="group" aria-label="The piece so far"
+      <svg ref={svg} viewBox={`0 0 ${WIDE} ${HIGH}`} className={props.placing ? "preview piece-picture placing" : "preview piece-picture"} role="group" aria-label="The piece so far"
+        onPointerDownCapture={(e) => {
+          if (!props.placing) return;
+          e.preventDefault();
+          e.stopPropagation();
+          props.onPlace(...placed(e));
+        }}
         onPointerMove={move} onPointerUp={() => { dragged.current = undefined; }} onPointerCancel={() => { dragged.current = undefined; }}>
         <PieceShape piece={shape} scale={at.scale} x={at.x} y={at.y} />
         <polygon points={line} className="line-to-touch" onDoubleClick={(e) => add(e as unknown as PointerEvent)} />
-        {props.line !== undefined && (
-          <line className="lengthen-line" x1={8} x2={WIDE - 8} y1={on(props.line, 0).y} y2={on(props.line, 0).y} />
-        )}
         {outline.points.map((p, i) => {
           const { x, y } = on(p.along.mm, p.across.mm);
           return (
@@ -131,6 +135,7 @@ export function PiecePicture(props: Props) {
           );
         })}
       </svg>
+      {props.placing && <p className="look-again" role="status">{props.placing}</p>}
       <p className="quiet">{outline.size}, at the cut line{outline.lean && `; the arrow leans ${outline.lean}`}</p>
     </>
   );

@@ -12,7 +12,8 @@ export type Station = { along: Field; left: Field; right: Field; corners: Corner
 export type FormPoint = { key: number; along: Field; across: Field; smooth: boolean; straight: boolean; allowance: Field | null; ends: "mitre" | "square" | "folded" };
 export type TapeRow = { first: Field; second: Field; side: "left" | "right"; smooth: boolean };
 export type FormMark = { kind: Draft["marks"][number]["kind"]; name: string; places: { along: Field; across: Field }[] };
-export type FormNotch = { after: number; at: Field; double: boolean };
+/** A notch so far along from a point, or put at a place and measured from there by the server. */
+export type FormNotch = { after: number; at: Field; double: boolean; place?: [number, number] | undefined };
 export type Way = "stations" | "points" | "tapes" | "measures" | "another";
 
 export type Form = {
@@ -84,7 +85,7 @@ export function telling(form: Form): Telling | undefined {
     on_fold: form.on_fold,
     included: filled(form.included) ? sent(form.included) : 0,
     ...(form.arrow ? { arrow: { tail: place(form.arrow.tail), head: place(form.arrow.head) } } : { no_arrow: form.way === "points" }),
-    ...(form.notches ? { notches: form.notches.map((n) => ({ after: n.after, at: sent(n.at), double: n.double })) } : {}),
+    ...(form.notches ? { notches: form.notches.map((n) => (n.place ? { place: n.place, double: n.double } : { after: n.after, at: sent(n.at), double: n.double })) } : {}),
     ...(form.marks ? { marks: form.marks.map((m) => ({ kind: m.kind, name: m.name, places: m.places.map(place) })) } : {}),
   };
   switch (form.way) {
