@@ -77,6 +77,10 @@ def sketch_of(name: str, draft: Draft, how: HowCut) -> Sketch:
     """A draft, drawn as it is cut. Raises :class:`Refused`."""
     piece = piece_of(name, draft, how)
     cut = _cut_line(piece)
+    try:
+        seam, edges = seam_line(piece), edge_measures(draft, how)
+    except BadPiece as fault:
+        raise Refused(sentence_of(fault), path="included") from None
     arrow = piece.arrow or grainline(cut, on_fold=how.on_fold)
     tail, head = spun(arrow, piece.slant)
     return Sketch(
@@ -84,9 +88,9 @@ def sketch_of(name: str, draft: Draft, how: HowCut) -> Sketch:
         piece,
         spun(piece.outline, piece.slant),
         spun(cut, piece.slant),
-        spun(seam_line(piece), piece.slant),
+        spun(seam, piece.slant),
         (tail, head),
-        edge_measures(draft, how),
+        edges,
         doubted(draft, name),
     )
 
@@ -159,6 +163,7 @@ def lines_of(row: models.Piece, now: Standing) -> LinesOfPiece:
 def _cut_or_fault(piece: Piece, shorter: float = 0.0) -> tuple[Outline, str]:
     """The cut line, or the outline as it is with what is wrong with it."""
     try:
+        seam_line(piece)
         return cut_line(shortened(piece, shorter) if shorter else piece), ""
     except BadPiece as fault:
         return piece.outline, sentence_of(fault)
@@ -375,10 +380,10 @@ def take_out(session: Session, number: int, *, gone: bool) -> models.Project:
 
 
 def _cut_line(piece: Piece, shorter: float = 0.0) -> Outline:
-    try:
-        return cut_line(shortened(piece, shorter) if shorter else piece)
-    except BadPiece as fault:
-        raise Refused(sentence_of(fault)) from None
+    found, fault = _cut_or_fault(piece, shorter)
+    if fault:
+        raise Refused(fault)
+    return found
 
 
 def _check(row: models.Piece) -> None:

@@ -135,6 +135,18 @@ def test_edges_have_allowances_and_interfacing_none(panel: Person) -> None:
     assert bare["cut"] == bare["outline"] and {e["allowance"]["mm"] for e in bare["edges"]} == {0}
 
 
+def test_an_allowance_that_leaves_nothing_is_refused_and_changes_nothing(panel: Person) -> None:
+    told = panel.refused("POST", "/plan/outline", points=SQUARE, included="12 cm")
+    assert "break the piece into parts" in told["message"]
+    panel.refused("PATCH", "/pieces/1", drawn={"points": SQUARE, "included": "12 cm"})
+    assert draft(panel)["included"]["mm"] == 0
+
+
+def test_half_a_character_is_refused_and_no_fault(panel: Person) -> None:
+    told = panel.refused("POST", "/plan/outline", stations=[{"along": "\ud800", "left": 9, "right": 9}] * 2)
+    assert told["fields"][0]["path"] == "stations.0.along"
+
+
 def test_ticking_fold_before_or_after_gives_the_same_piece(panel: Person) -> None:
     before = panel.ask("POST", "/projects/1/pieces", 201, name="Before", points=SQUARE, on_fold=True)["pieces"][-1]
     panel.ask("POST", "/projects/1/pieces", 201, name="After", points=SQUARE)

@@ -23,11 +23,16 @@ class Asked(ValueError):
     """What was typed can be, but is hardly meant: said once more, it is kept."""
 
 
+def _typed_text(text: str) -> str:
+    """What was typed, with a question mark for half a character: no answer could repeat it."""
+    return text.encode("utf-8", "replace").decode()
+
+
 def _length(value: Any) -> float:
     if isinstance(value, bool) or not isinstance(value, int | float | str):
         raise ValueError("Give a length, such as 126 cm or 49 1/2 in.")
     if isinstance(value, str):
-        return read_length(value, current_system.get())
+        return read_length(_typed_text(value), current_system.get())
     # compared before it is made a float: a whole number may be too large for one
     if not 0 <= value <= LONGEST_MM:
         raise ValueError("A length must be from 0 to a kilometre, in millimetres.")
@@ -36,7 +41,7 @@ def _length(value: Any) -> float:
 
 def _sided(value: Any) -> float:
     if isinstance(value, str):
-        return read_sided(value, current_system.get())
+        return read_sided(_typed_text(value), current_system.get())
     if isinstance(value, bool) or not isinstance(value, int | float):
         raise ValueError("Give a length, such as 12 cm, or 12 cm right.")
     if not -LONGEST_MM <= value <= LONGEST_MM:
@@ -47,7 +52,7 @@ def _sided(value: Any) -> float:
 def _number(value: Any) -> float:
     if isinstance(value, bool) or not isinstance(value, int | float | str):
         raise ValueError("Give a number, such as 3.5.")
-    number = read_number(value) if isinstance(value, str) else value
+    number = read_number(_typed_text(value)) if isinstance(value, str) else value
     if not 0 <= number <= MOST:
         raise ValueError("The number must be from 0 to a million.")
     return float(number)
@@ -85,6 +90,7 @@ def _typed(
     def read(value: Any) -> float:
         system = current_system.get()
         if isinstance(value, str):
+            value = _typed_text(value)
             mm = read_length(value, system, unit=None if unit is None else unit[system])
         else:
             mm = _length(value)

@@ -92,13 +92,12 @@ def facing(draft: Draft, edge: int, width: float, upto: float | None = None) -> 
     whole = Polygon(outline_of(draft))
     # flat ends: a facing ends square where its edge ends
     band = LineString(line).buffer(width, cap_style="flat", join_style="mitre", mitre_limit=4.0)
-    part = whole.intersection(band)
+    # a hair of rounding where band and piece share an edge
+    part = whole.intersection(band).buffer(-0.005, join_style="mitre").buffer(0.005, join_style="mitre")
     if part.geom_type == "MultiPolygon":
         part = max(part.geoms, key=lambda one: one.area)
     if part.geom_type != "Polygon" or part.is_empty or part.interiors:
         raise BadPiece("Nothing that could be cut comes of this facing; make it narrower.")
-    # a hair of rounding where band and piece share an edge
-    part = part.buffer(-0.005, join_style="mitre").buffer(0.005, join_style="mitre")
     points = fitted([(float(x), float(y)) for x, y in part.exterior.coords[:-1]])
     half = draft.half and _touches_fold(points)
     return Draft(_onto_fold(points) if half else points, half=half, arrow=_kept_arrow(draft, part))
