@@ -26,7 +26,7 @@ from ..core.plan.draft import (
     place_on,
 )
 from ..core.plan.from_another import facing, lengthened, mirrored, without_allowance
-from ..core.plan.outline import BadPiece, Point, fold_fault, polygon_fault
+from ..core.plan.outline import BadPiece, Point, fold_fault, polygon_fault, whole_polygon
 from ..core.plan.shapes import Measures, shaped
 from ..core.plan.stations import Station, points_from_stations
 from ..core.plan.tapes import BADLY, TwoTapes, points_by_tapes, sureness
@@ -190,6 +190,11 @@ def _check(draft: Draft, path: str) -> None:
     wrong = polygon_fault(outline) or (fold_fault(outline) if draft.half else None)
     if wrong:
         raise Refused(f"The outline {wrong}.", path=path)
+    try:
+        if draft.half:
+            whole_polygon(outline)
+    except BadPiece as fault:
+        raise Refused(sentence_of(fault), path=path) from None
     try:
         lean(draft)
     except BadPiece as fault:

@@ -23,6 +23,8 @@ from .piece import Allowance, Piece, check_piece
 
 #: Corners sharper than this many seam allowances long are cut off square.
 MITRE_LIMIT = 4.0
+#: Bands are joined on a grid so fine that nothing is lost, which keeps nearly touching edges from failing.
+GRID_MM = 1e-5
 
 
 @lru_cache(maxsize=1024)
@@ -39,7 +41,7 @@ def cut_line(piece: Piece) -> Outline:
         return piece.outline
     if all(one.width is None for one in piece.edges):
         return _evenly(piece, piece.seam)
-    return _largest(moved(piece.outline, widths, _ends(piece), outwards=True), piece.name)
+    return _largest(moved(piece.outline, widths, _ends(piece), outwards=True), piece)
 
 
 @lru_cache(maxsize=1024)
@@ -48,7 +50,7 @@ def seam_line(piece: Piece) -> Outline:
     widths = _widths(piece, piece.included)
     if piece.included <= 0 or max(widths, default=0.0) <= 0:
         return piece.outline
-    return _largest(moved(piece.outline, widths, _ends(piece), outwards=False), piece.name)
+    return _largest(moved(piece.outline, widths, _ends(piece), outwards=False), piece)
 
 
 def told_by_seam(piece: Piece) -> Piece:
@@ -81,10 +83,16 @@ def _evenly(piece: Piece, width: float) -> Outline:
     return tuple((float(x), float(y)) for x, y in grown.exterior.coords[:-1])
 
 
-def _largest(shape: shapely.Geometry, name: str) -> Outline:
+def _largest(shape: shapely.Geometry, piece: Piece) -> Outline:
+    name = piece.name or "The piece"
     if shape.geom_type != "Polygon" or shape.is_empty:
-        raise BadPiece(f"{name or 'The piece'}: allowances this wide break the piece into parts.")
-    return tuple((round(float(x), 4), round(float(y), 4)) for x, y in shape.exterior.coords[:-1])
+        raise BadPiece(f"{name}: allowances this wide break the piece into parts.")
+    found = tuple((round(float(x), 4), round(float(y), 4)) for x, y in shape.exterior.coords[:-1])
+    if piece.on_fold:
+        if min(y for _, y in found) < -TOLERANCE_MM:
+            raise BadPiece(f"{name}: with this allowance it reaches over its fold.")
+        whole_polygon(found)
+    return found
 
 
 def _widths(piece: Piece, usual: float) -> list[float]:
@@ -117,11 +125,15 @@ def moved(
     if not forward:
         # a stretch belongs to the point it leaves; turned round it leaves the other one
         wide, said = [*reversed(wide[:-1]), wide[-1]], [*reversed(said[:-1]), said[-1]]
-    bands = _bands(ring, wide, said)
-    if not bands:
-        return shape
-    whole = shapely.union_all(bands)
-    found = shape.union(whole) if outwards else shape.difference(whole)
+    try:
+        bands = _bands(ring, wide, said)
+        if not bands:
+            return shape
+        whole = shapely.union_all(bands, grid_size=GRID_MM)
+        join = shapely.union if outwards else shapely.difference
+        found = join(shape, whole, grid_size=GRID_MM)
+    except shapely.errors.GEOSException:
+        raise BadPiece("The allowances of this piece could not be worked out; make them narrower.") from None
     # what is left of rounding where bands only touch
     return found.buffer(1e-6, join_style="mitre").buffer(-1e-6, join_style="mitre").simplify(1e-4)
 
@@ -171,7 +183,7 @@ def _band(
         # one edge all the way round has no ends, but a bend where it closes
         filled = _wedge(ring[first], _out(ways[last]), _out(ways[first]), width)
         return [*quads, *([filled] if filled is not None else [])]
-    band = shapely.union_all(quads)
+    band = shapely.union_all(quads, grid_size=GRID_MM)
     for here, other, start in ((first, (first - 1) % count, True), (last, (last + 1) % count, False)):
         corner = ring[first] if start else ring[(last + 1) % count]
         band = _finished(band, corner, (ways[here], ways[other]), (width, widths[other]),
@@ -213,17 +225,20 @@ def _finished(
             line = (into[0] - 2 * depth * n[0], into[1] - 2 * depth * n[1])
         tip = _meeting(_off(corner, n, widths[0]), own, at, line) or at
         side = _towards(_out(line), on)
-        return _lengthened(band, corner, on, n, widths[0], (at, tip), reach).difference(_beyond(at, line, side, reach))
+        return _without(_lengthened(band, corner, on, n, widths[0], (at, tip), reach), _beyond(at, line, side, reach))
     if theirs != "mitre":
         # the neighbour ends in its own way, and this band at the neighbour's seam line
         tip = _meeting(_off(corner, n, widths[0]), own, corner, other) or corner
-        return _lengthened(band, corner, on, n, widths[0], (tip,), reach).difference(_beyond(corner, other, m, reach))
+        return _without(_lengthened(band, corner, on, n, widths[0], (tip,), reach), _beyond(corner, other, m, reach))
     if mitre is None:
         return band
     edge_of_theirs = _off(corner, m, widths[1])
-    return _lengthened(band, corner, on, n, widths[0], (mitre,), reach).difference(
-        _beyond(edge_of_theirs, other, m, reach)
-    )
+    longer = _lengthened(band, corner, on, n, widths[0], (mitre,), reach)
+    return _without(longer, _beyond(edge_of_theirs, other, m, reach))
+
+
+def _without(band: shapely.Geometry, part: Polygon) -> shapely.Geometry:
+    return shapely.difference(band, part, grid_size=GRID_MM)
 
 
 def _towards(way: Point, on: Point) -> Point:
@@ -238,7 +253,8 @@ def _lengthened(
     if by <= 1e-9:
         return band
     far = _off(corner, on, min(by, reach))
-    return band.union(Polygon([corner, far, _off(far, n, width), _off(corner, n, width)]))
+    further = Polygon([corner, far, _off(far, n, width), _off(corner, n, width)])
+    return shapely.union(band, further, grid_size=GRID_MM)
 
 
 def _beyond(at: Point, line: Point, side: Point, reach: float) -> Polygon:
