@@ -29,6 +29,7 @@ ENTRIES: dict[str, str] = {
     "rub_grade": "rub test", "ground": "colour", "bars_along": "bars", "bars_across": "bars", "flaws": "flaws",
     "shop_fold": "the faded shop fold", "answers": "judgements by hand", "style_number": "style number",
     "place": "where it is kept", "treated": "that it was treated before",
+    "size": "the size that is cut", "size_at": "the sizes at heights",
     "role": "what the cloth is for", "runs": "the edges the trim goes on",
 }  # fmt: skip
 

@@ -171,7 +171,9 @@ def _cut_or_fault(piece: Piece, shorter: float = 0.0) -> tuple[Outline, str]:
 
 def draw_piece(session: Session, told: Told, how: HowCut, name: str = "") -> Sketch:
     """A piece as it is told, before anything is kept. Raises :class:`Refused`."""
-    return sketch_of(name or "The piece", draft_of(session, told), how)
+    draft = draft_of(session, told)
+    # the half of another piece is a half
+    return sketch_of(name or "The piece", draft, replace(how, on_fold=how.on_fold or draft.half))
 
 
 def add_piece(
@@ -184,6 +186,9 @@ def add_piece(
         told = replace(told, half=True)
     draft = draft_of(session, told)
     ask_back(draft, piece.get("name", ""), sure=sure)
+    if told.way == "another" and draft.half:
+        # made from a half, it is one, and lies on the fold as that does
+        cut = {**cut, "on_fold": True, "pair": False}
     row = models.Piece(project_id=cloth_use.project_id, **{**_USUAL, **piece})
     row.sizes = []
     pieces.keep_draft(row, draft)

@@ -86,7 +86,7 @@ def keep_sizes(row: Piece, sizes: Sequence[SizeOutline]) -> None:
 
 def chosen_size(project: Project) -> SizeChoice:
     """The size a garment is cut in."""
-    return SizeChoice(project.size, tuple(SizeAt(one["place"], one["size"]) for one in project.blend))
+    return SizeChoice(project.size, tuple(SizeAt(one["place"], one["size"]) for one in project.size_at))
 
 
 @lru_cache(maxsize=512)

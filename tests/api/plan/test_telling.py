@@ -156,6 +156,14 @@ def test_ticking_fold_before_or_after_gives_the_same_piece(panel: Person) -> Non
     assert before["fold"] == after["fold"] == [0, 400]
 
 
+def test_what_is_made_from_a_half_is_a_half_on_the_fold(panel: Person) -> None:
+    panel.ask("POST", "/projects/1/pieces", 201, name="Back", points=SQUARE, on_fold=True)
+    facing = {"another": {"piece_id": 2, "change": "facing", "edge": 0, "width": 60}}
+    made = panel.ask("POST", "/projects/1/pieces", 201, name="Back facing", **facing)["pieces"][-1]
+    assert made["half"] and made["on_fold"] and made["how_cut"] == "1 on the fold"
+    assert made["wide"]["value"] == pytest.approx(200, abs=0.1), "opened out it is as wide as the back"
+
+
 def test_what_looks_like_a_slip_is_asked_back_and_kept_if_insisted_on(panel: Person) -> None:
     wide = [{"along": 0, "left": "3 m", "right": 60}, {"along": 400, "left": 100, "right": 50}]
     assert "is it 300.0 cm to the left" in panel.ask("POST", "/plan/outline", stations=wide)["doubts"][0]
@@ -187,14 +195,14 @@ def test_sizes_are_graded_chosen_and_blended(panel: Person) -> None:
     assert told["sizes"] == ["38", "40", "42"] and told["levels"] == ["bust", "hip"]
     wide = panel.ask("PATCH", "/projects/1", size="42")["pieces"][0]
     assert wide["wide"]["value"] == pytest.approx(200 + 40 + 30)
-    both = panel.ask("PATCH", "/projects/1", blend=[{"place": "bust", "size": "38"}, {"place": "hip", "size": "42"}])[
+    both = panel.ask("PATCH", "/projects/1", size_at=[{"place": "bust", "size": "38"}, {"place": "hip", "size": "42"}])[
         "pieces"
     ][0]
     top = [y for x, y in both["outline"] if x > 399]
     low = [y for x, y in both["outline"] if x < 1]
     assert max(top) == 100 and max(low) == 120
     assert draft(panel)["base"] == "38" and len(draft(panel)["grades"]) == 4
-    told = panel.ask("PATCH", "/projects/1", size="50", blend=[])["pieces"][0]
+    told = panel.ask("PATCH", "/projects/1", size="50", size_at=[])["pieces"][0]
     assert "not drawn in size 50" in told["fault"]
     for body, says in (
         ({"sizes": ["38"], "base": "36"}, "must be among"),

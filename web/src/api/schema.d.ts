@@ -1780,8 +1780,8 @@ export interface components {
              * @description the size its pieces are cut in; empty: as they were told
              */
             size: string;
-            /** Blend */
-            blend: components["schemas"]["SizeAtOut"][];
+            /** Size At */
+            size_at: components["schemas"]["SizeAtOut"][];
             /**
              * Sizes
              * @description all sizes its pieces have
@@ -2300,10 +2300,10 @@ export interface components {
              */
             size?: string | null;
             /**
-             * Blend
+             * Size At
              * @default null
              */
-            blend?: components["schemas"]["SizeAtIn"][] | null;
+            size_at?: components["schemas"]["SizeAtIn"][] | null;
         };
         /**
          * SizeAtIn

@@ -136,7 +136,7 @@ def read_sheet(path: ProjectPath, query: UseQuery) -> Response:
     with look() as session:
         now = standing(session, cloth_use(session, path.project_id, query.use))
         garment = now.whole.rows.project
-        told = "; ".join([garment.size, *(f"{one['place']} {one['size']}" for one in garment.blend)]).strip("; ")
+        told = "; ".join([garment.size, *(f"{one['place']} {one['size']}" for one in garment.size_at)]).strip("; ")
         found = [sheet_piece_out(presenter(), row, now) for row in now.pieces]
         return send(out.SheetOut(name=garment.name, size=told, pieces=found))
 

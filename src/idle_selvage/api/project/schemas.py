@@ -91,7 +91,7 @@ class ProjectOut(Out):
     wash: str
     dry: str
     size: str = Field(description="the size its pieces are cut in; empty: as they were told")
-    blend: list[SizeAtOut]
+    size_at: list[SizeAtOut]
     sizes: list[str] = Field(description="all sizes its pieces have")
     levels: list[str] = Field(description="all heights its pieces have names for")
     school: str
@@ -199,7 +199,7 @@ class ProjectChange(In):
     wash: Key | None = None
     dry: Key | None = None
     size: SizeName | None = None
-    blend: list[SizeAtIn] | None = Field(default=None, max_length=10)
+    size_at: list[SizeAtIn] | None = Field(default=None, max_length=10)
 
 
 class NewUse(In):

@@ -55,7 +55,7 @@ def standing_out(show: Presenter, now: Standing) -> out.ProjectOut:
         wash=row.wash,
         dry=row.dry,
         size=row.size,
-        blend=[out.SizeAtOut(place=one["place"], size=one["size"]) for one in row.blend],
+        size_at=[out.SizeAtOut(place=one["place"], size=one["size"]) for one in row.size_at],
         sizes=list(dict.fromkeys(one["size"] for p in now.pieces for one in p.sizes)),
         levels=list(dict.fromkeys(m["name"] for p in now.pieces for m in p.marks if m["kind"] == "level")),
         school=now.use.school,

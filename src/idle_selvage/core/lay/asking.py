@@ -10,7 +10,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from ..cloth.bars import NONE, BarPattern
-from ..plan.allowance import cut_line
+from ..plan.allowance import cut_line, seam_line
 from ..plan.drawn import carried
 from ..plan.outline import BadPiece, Outline
 from ..plan.piece import Piece
@@ -250,7 +250,7 @@ def _laid(asked: PieceToLay, name: str, fit: tuple[float, float] | None, bars: B
         shape.on_fold,
         grain,
         shape.one_way and not cloth.any_way,
-        match=matches(meeting, key, shape.outline, shape.pair, bars),
+        match=matches(meeting, key, seam_line(shape), shape.pair, bars),
         centre_on_axis="x" if centred_on(meeting, shape.pair, bars) else None,
         border=border,
         name=name,

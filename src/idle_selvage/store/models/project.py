@@ -24,7 +24,7 @@ class Project(Base):
     dry: Mapped[str] = mapped_column(String(20), default="line")
     #: the size that is cut, and other sizes at named heights, as {place, size}
     size: Mapped[str] = mapped_column(String(20), default="")
-    blend: Mapped[list[Any]] = mapped_column(default=list)
+    size_at: Mapped[list[Any]] = mapped_column(default=list)
     created_at: Mapped[datetime] = mapped_column(default=now)
     deleted_at: Mapped[datetime | None]
     all_uses: Mapped[list[ClothUse]] = relationship(lazy="selectin", order_by=ClothUse.id, back_populates="project")

@@ -125,9 +125,9 @@ function Care({ project }: { project: Project }) {
 function SizeChoice({ project }: { project: Project }) {
   const changes = useChanges();
   const sizes = project.sizes.map((size) => ({ value: size, label: size }));
-  const at = (place: string) => project.blend.find((one) => one.place === place)?.size ?? "";
+  const at = (place: string) => project.size_at.find((one) => one.place === place)?.size ?? "";
   const blend = (place: string, size: string) =>
-    changes.project({ blend: [...project.blend.filter((one) => one.place !== place), ...(size ? [{ place, size }] : [])] });
+    changes.project({ size_at: [...project.size_at.filter((one) => one.place !== place), ...(size ? [{ place, size }] : [])] });
   return (
     <>
       <EntryChoice label="is cut in size" value={project.size} options={[{ value: "", label: "as the points were told" }, ...sizes]} onSave={(size) => changes.project({ size })} />

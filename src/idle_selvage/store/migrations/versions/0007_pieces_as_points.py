@@ -28,7 +28,7 @@ def upgrade() -> None:
     op.add_column("piece", sa.Column("sizes", sa.JSON(), nullable=False, server_default="[]"))
     op.add_column("cut", sa.Column("bare", sa.Boolean(), nullable=False, server_default="0"))
     op.add_column("project", sa.Column("size", sa.String(length=20), nullable=False, server_default=""))
-    op.add_column("project", sa.Column("blend", sa.JSON(), nullable=False, server_default="[]"))
+    op.add_column("project", sa.Column("size_at", sa.JSON(), nullable=False, server_default="[]"))
     there = op.get_bind().execute(sa.text("SELECT id, outline, stations, smooth, half FROM piece")).all()
     for number, outline, stations, smooth, half in there:
         points = _points(json.loads(outline), json.loads(stations), bool(smooth), bool(half))
@@ -73,7 +73,7 @@ def downgrade() -> None:
             sa.text("UPDATE piece SET outline = :outline WHERE id = :id"), {"outline": json.dumps(ring), "id": number}
         )
     for table, columns in (
-        ("project", ("blend", "size")),
+        ("project", ("size_at", "size")),
         ("cut", ("bare",)),
         ("piece", ("sizes", "marks", "notches", "included", "arrow", "points")),
     ):

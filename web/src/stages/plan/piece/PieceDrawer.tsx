@@ -310,6 +310,8 @@ function PieceForm({ project, piece, draft, onClose }: Props & { draft: Draft | 
 /** The points of the form get the keys they are drawn with, and what was dragged is written in the person's units. */
 function inStep(form: Form, drawn: Outline): Form {
   const rows = said(form);
+  // made from a half, it is one
+  if (form.way === "another" && form.on_fold !== drawn.half) return { ...form, on_fold: drawn.half, pair: form.pair && !drawn.half };
   if (form.notches?.some((n) => n.place) && form.notches.length === drawn.notches.length)
     return { ...form, notches: drawn.notches.map((n) => ({ after: n.after, at: field(n.at), double: n.double })) };
   if (form.way !== "points" || rows.length !== drawn.points.length) return form;
