@@ -8,7 +8,7 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
 from ..core.plan.draft import Draft, DraftPoint, Mark, MarkKind, Notch, halved, notch_at
-from ..core.plan.fit import fitted_alike
+from ..core.plan.fit import fitted, fitted_alike
 from ..core.plan.outline import BadPiece, Point
 from ..core.plan.sizes import SizeOutline
 
@@ -133,7 +133,7 @@ def draft_of(
     """The draft of a piece with its sizes, the first outline's as drafted; and what is wrong with marks that could not
     be placed. Raises :class:`BadPiece`."""
     rings = [[axes.place(p) for p in shape.points] for shape in outlines]
-    found = fitted_alike(rings)
+    found = [fitted(rings[0])] if len(rings) == 1 else fitted_alike(rings)
     if axes.half:
         found = [_onto_fold(points) for points in found]
     draft = Draft(found[0], axes.half, axes.arrow)

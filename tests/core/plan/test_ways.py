@@ -130,7 +130,9 @@ def test_from_a_drawing(draft: Draft) -> None:
     for a, corner, c in zip(ring, ring[1:], ring[2:], strict=False):
         turn = math.atan2(corner[1] - a[1], corner[0] - a[0]) - math.atan2(c[1] - corner[1], c[0] - corner[0])
         if abs((turn + math.pi) % (2 * math.pi) - math.pi) > math.radians(25):
-            assert min(math.dist(corner, p.at) for p in found[0].draft.points) <= 0.2, "a corner stays where it was"
+            assert min(math.dist(corner, p.at) for p in found[0].draft.points) <= 0.5, (
+                "a corner stays where it was; what is nearer is one point"
+            )
 
 
 @pytest.mark.parametrize("name", HARD)

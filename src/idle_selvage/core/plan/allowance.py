@@ -25,6 +25,8 @@ from .piece import Allowance, Piece, check_piece
 MITRE_LIMIT = 4.0
 #: Bands are joined on a grid so fine that nothing is lost, which keeps nearly touching edges from failing.
 GRID_MM = 1e-5
+#: An allowance narrower than this is none, mm.
+LEAST_MM = 1e-3
 
 
 @lru_cache(maxsize=1024)
@@ -121,7 +123,7 @@ def moved(
     shape = Polygon(outline)
     forward = shape.exterior.is_ccw == outwards
     ring = list(outline) if forward else list(reversed(outline))
-    wide, said = list(widths), list(ends)
+    wide, said = [width if width >= LEAST_MM else 0.0 for width in widths], list(ends)
     if not forward:
         # a stretch belongs to the point it leaves; turned round it leaves the other one
         wide, said = [*reversed(wide[:-1]), wide[-1]], [*reversed(said[:-1]), said[-1]]

@@ -161,8 +161,8 @@ def _held(along: Vector, chords_beside: Sequence[Vector]) -> Vector:
 
 def _stretch(a: Point, b: Point, first: Vector, last: Vector, way: Vector, long: float) -> Stretch:
     start, end = _angle(way, first), _angle(last, way)
-    near = _short(_handle(long, start, end), first, way)
-    far = _short(_handle(long, end, start), last, way)
+    near = _short(_handle(long, start, end), first, way, long)
+    far = _short(_handle(long, end, start), last, way, long)
     return (
         a,
         (a[0] + near * first[0], a[1] + near * first[1]),
@@ -210,12 +210,13 @@ def _end(inner: Vector, ahead: Sequence[tuple[Vector, float]]) -> Vector:
     return _turned(way, linear + turn)
 
 
-def _short(handle: float, along: Vector, way: Vector) -> float:
-    """A handle no longer than keeps the curve within its box, but for what it may go past it."""
+def _short(handle: float, along: Vector, way: Vector, long: float) -> float:
+    """A handle whose control point lies in the box of the chord, but for what the curve may go past it: a cubic lies
+    between its control points."""
     for part, chord in zip(along, way, strict=True):
-        against = abs(part) if part * chord < 0.0 or abs(chord) < SAME_MM else 0.0
-        if against * handle > PAST_MM / _PAST_OF_HANDLE:
-            handle = PAST_MM / _PAST_OF_HANDLE / against
+        room = PAST_MM + (abs(chord) * long if part * chord > 0.0 else 0.0)
+        if abs(part) * handle > room:
+            handle = room / abs(part)
     return handle
 
 

@@ -22,7 +22,7 @@ from .outline import MAX_POINTS, TOLERANCE_MM, BadPiece, Outline, Point
 Ends = Literal["mitre", "square", "folded"]
 ENDS: tuple[Ends, ...] = ("mitre", "square", "folded")
 #: A tape is not read finer: points nearer than this are one.
-SAME_PLACE_MM = 0.5
+SAME_PLACE_MM = 0.2
 #: So many points are told of one piece.
 MOST_TOLD = 400
 #: An arrow that leans so little from the tape runs along it, degrees.

@@ -19,10 +19,12 @@ from shapely.geometry import LineString, Polygon
 
 from .curve import FLATNESS_MM, Pin, closed_run
 from .draft import MOST_TOLD, SAME_PLACE_MM, DraftPoint, keyed
-from .outline import BadPiece, Outline, Point
+from .outline import BadPiece, Outline, Point, polygon_fault
 
 #: The curve through the points found strays from the outline by at most this: finer than anybody draws or cuts.
 WITHIN_MM = 0.2
+#: Where the curve through few points strays further, the outline is kept point by point.
+FAITHFUL_MM = 0.4
 #: A bend sharper than this is a corner, however short its chords, degrees.
 CORNER_DEGREES = 20.0
 #: Chords of a curve lie this near to it, with room for drawings flattened more coarsely.
@@ -58,7 +60,14 @@ def fitted(
     ring = _read(outline, through)
     if ends:
         ring = _ends_held(ring)
-    return _fitted([ring], within)[0]
+    found = _fitted([ring], within)[0]
+    line = [p for run in closed_run([Pin(p.at, p.smooth, p.straight) for p in found]) for p in run]
+    if polygon_fault(line) is None and outline_within(found, tuple(outline)) <= max(FAITHFUL_MM, within):
+        return found
+    # a curve that cannot be told by few points keeps all it has, each a corner
+    if len(ring.ring) > MOST_TOLD:
+        raise BadPiece(f"it takes {len(ring.ring)} points, at most {MOST_TOLD} can be worked with; simplify its line.")
+    return keyed([DraftPoint(x, y) for x, y in ring.ring])
 
 
 def fitted_alike(outlines: Sequence[Sequence[Point]], within: float = WITHIN_MM) -> list[tuple[DraftPoint, ...]]:
