@@ -3,7 +3,7 @@ garment's cloths."""
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import asdict, dataclass, replace
 from typing import Any, Literal
 
@@ -257,18 +257,20 @@ def _keep_read(row: models.Piece, read: PieceRead) -> None:
 def _drawn_anew(session: Session, row: models.Piece, read: PieceRead, cloth_use: models.ClothUse) -> None:
     """A piece takes the outline of a drawing; how it is cut, and its name, stay."""
     before = {key: getattr(row, key) for key in (*_DRAFT, "sizes")}
+    was = row.half
     _keep_read(row, read)
-    _match_fold(row)
+    _follow_paper(row.cuts, was, row.half)
     _check(row)
     session.flush()
     after = {key: getattr(row, key) for key in (*_DRAFT, "sizes")}
     note(session, cloth_use, "plan", "piece-changed", before=before, after=after, name=row.name, piece=row.id)
 
 
-def _match_fold(row: models.Piece) -> None:
-    """A piece that is no longer drawn as a half cannot lie on the fold."""
-    for cut in row.cuts:
-        cut.on_fold = cut.on_fold and row.half
+def _follow_paper(cuts: Iterable[models.Cut], was: bool, half: bool) -> None:
+    """Where a piece was cut like its paper, whole or as a half on the fold, it still is; a whole never on the fold."""
+    for cut in cuts:
+        if cut.on_fold == was and was != half:
+            cut.on_fold, cut.pair = half, cut.pair and not half
 
 
 def change_piece(
@@ -313,11 +315,8 @@ def _change_draft(
 ) -> dict[str, Any]:
     """Draw a piece as it is told, whole or half as it is cut from its first cloth; which entries it had before."""
     before = {key: getattr(row, key) for key in (*_DRAFT, "sizes")}
-    if halves is not None and halves != row.half:
-        for cut in row.cuts[1:]:
-            # where it was cut like its paper it still is
-            if cut.on_fold == row.half:
-                cut.on_fold, cut.pair = halves, cut.pair and not halves
+    if halves is not None:
+        _follow_paper(row.cuts[1:], row.half, halves)
     if told is None and (halves is None or halves == row.half):
         return {}
     if told is None:

@@ -164,6 +164,25 @@ def test_what_is_made_from_a_half_is_a_half_on_the_fold(panel: Person) -> None:
     assert made["wide"]["value"] == pytest.approx(200, abs=0.1), "opened out it is as wide as the back"
 
 
+def test_a_drawing_read_instead_that_is_a_half_now_is_cut_on_the_fold(panel: Person) -> None:
+    """Else half a back would be laid and bought."""
+    fold = '<line class="fold-edge" x1="10" y1="190" x2="10" y2="20"/>'
+    drawn = (
+        '<svg xmlns="http://www.w3.org/2000/svg" width="300mm" height="300mm" viewBox="0 0 300 300"><g class="piece">'
+        f'<title>Panel</title><rect x="10" y="10" width="100" height="200"/>{fold}</g></svg>'
+    )
+    told = panel.ask("POST", "/projects/1/pieces/svg", svg=drawn, file_name="half.svg", twice="instead")
+    (piece,) = told["project"]["pieces"]
+    assert piece["half"] and piece["on_fold"] and piece["wide"]["value"] == pytest.approx(2 * 115, abs=0.01)
+
+
+def test_an_outline_of_many_corners_is_told_and_kept(panel: Person) -> None:
+    ring = [{"along": 500 + r * math.cos(a), "across": r * math.sin(a)}
+            for k in range(600) for a, r in [(2 * math.pi * k / 600, 400 + 10 * (k % 2))]]  # fmt: skip
+    told = panel.ask("POST", "/projects/1/pieces", 201, name="Scallops", points=ring)
+    assert told["pieces"][-1]["fault"] == "" and len(draft(panel, 2)["points"]) == 600
+
+
 def test_what_looks_like_a_slip_is_asked_back_and_kept_if_insisted_on(panel: Person) -> None:
     wide = [{"along": 0, "left": "3 m", "right": 60}, {"along": 400, "left": 100, "right": 50}]
     assert "is it 300.0 cm to the left" in panel.ask("POST", "/plan/outline", stations=wide)["doubts"][0]

@@ -331,7 +331,7 @@ class Telling(In):
 
     stations: list[StationIn] | None = Field(default=None, min_length=2, max_length=200)
     smooth: bool = True
-    points: list[PointIn] | None = Field(default=None, max_length=1000)
+    points: list[PointIn] | None = Field(default=None, max_length=5000)
     tapes: TapesIn | None = None
     measures: MeasuresIn | None = None
     another: AnotherIn | None = None

@@ -23,8 +23,8 @@ Ends = Literal["mitre", "square", "folded"]
 ENDS: tuple[Ends, ...] = ("mitre", "square", "folded")
 #: A tape is not read finer: points nearer than this are one.
 SAME_PLACE_MM = 0.2
-#: So many points are told of one piece.
-MOST_TOLD = 400
+#: So many points are told of one piece: no fewer than a drawing may have, so that none becomes unreadable.
+MOST_TOLD = MAX_POINTS
 #: An arrow that leans so little from the tape runs along it, degrees.
 ALONG_DEGREES = 0.01
 

@@ -13,7 +13,7 @@ from ..working import Figure, Inputs, Source, Step, length, percent
 from .allowance import seam_line
 from .draft import Draft, Edge, edges
 from .drawn import HowCut, piece_of, spun
-from .outline import TOLERANCE_MM, Outline, whole_polygon
+from .outline import Outline, whole_polygon
 from .piece import Piece
 
 FROM_THE_SEAM = Source("your own log", "the piece’s own seam line", "edges measured along it, curves in chords")
@@ -82,8 +82,3 @@ def ease(longer: Sequence[tuple[str, float]], shorter: Sequence[tuple[str, float
     put: Inputs = (("ease", length(sums[0] - sums[1])), ("the other edge", length(sums[1])))
     part = Step("of the other edge", "ease ÷ the other edge", put, percent(share), "")
     return value, Figure(share, "percent", steps=(step, part), sources=(FROM_THE_SEAM,))
-
-
-def fold_length(draft: Draft) -> float:
-    """How much of a half lies on its fold, mm."""
-    return sum(e.length for e in edges(draft) if all(abs(y) <= TOLERANCE_MM for _, y in e.line)) if draft.half else 0.0
