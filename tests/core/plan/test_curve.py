@@ -19,13 +19,16 @@ def ring_of(pins: list[Pin]) -> list[tuple[float, float]]:
 
 @given(st.floats(40, 600), st.integers(3, 12), st.floats(0, 60))
 def test_points_on_an_arc_give_the_arc(radius: float, between: int, turn: float) -> None:
-    """A quarter with corners at both ends, read every 7 to 22 degrees, begun anywhere."""
+    """A quarter with corners at both ends, read every 7 to 22 degrees, begun anywhere.
+
+    A stretch may go past the box of its ends by 1.5 mm for certain (its control points by 2 mm), so an arc is told to
+    half a millimetre by readings between which it rises by less than 2 mm.
+    """
 
     def at(degrees: float) -> tuple[float, float]:
         return radius * math.cos(math.radians(degrees)), radius * math.sin(math.radians(degrees))
 
-    # read so that a straight line between two readings is 3 mm off the arc at most
-    assume(radius * (1.0 - math.cos(math.radians(45.0 / (between + 1)))) <= 3.0)
+    assume(radius * (1.0 - math.cos(math.radians(45.0 / (between + 1)))) <= 1.95)
     angles = [turn + 90.0 * i / (between + 1) for i in range(between + 2)]
     pins = [Pin(at(a), i not in (0, between + 1)) for i, a in enumerate(angles)] + [Pin((0.0, 0.0))]
     for run in closed_run(pins)[: between + 1]:
