@@ -62,7 +62,7 @@ class Person:
     def refused(self, method: str, path: str, **body: Any) -> Any:
         """A request that must be refused with 422 and the one error shape."""
         told = self.ask(method, path, 422, **body)
-        assert set(told) == {"code", "message", "fields"} and told["message"].endswith((".", "?"))
+        assert set(told) == {"code", "message", "fields", "both"} and told["message"].endswith((".", "?"))
         return told
 
     def finished(self, job: int, seconds: float = 60) -> Any:

@@ -90,7 +90,7 @@ def test_offers_are_laid_compared_and_sorted(page: Page, demo: str) -> None:
     page.get_by_role("button", name="Linen stripe, narrow loom", exact=True).click()
     page.get_by_role("button", name="Take it out").click()
     expect(rows).to_have_count(4)
-    page.get_by_role("button", name="Bring it back").click()
+    page.get_by_role("button", name="Undo", exact=True).click()
     expect(rows).to_have_count(5)
 
 

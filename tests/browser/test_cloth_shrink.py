@@ -132,7 +132,7 @@ def test_the_cupboard(page: Page, own: str) -> None:
     page.get_by_role("button", name="Remnant, rose, 85.0 cm").click()
     page.get_by_role("button", name="Take it out").click()
     heading(page, "The cupboard is empty")
-    page.get_by_role("button", name="Bring it back").click()
+    page.get_by_role("button", name="Undo", exact=True).click()
     heading(page, "1 cloth in the cupboard")
     begin(page, own, "Bow ties")
     page.get_by_role("link", name="Cloth", exact=True).click()
@@ -362,7 +362,7 @@ def test_what_was_taken_away_is_brought_back(page: Page, own: str, tmp_path: Pat
     expect(shown).to_be_visible()
     page.get_by_role("button", name="Remove it").click()
     expect(shown).to_have_count(0)
-    page.get_by_role("button", name="Bring it back").click()
+    page.get_by_role("button", name="Undo", exact=True).click()
     expect(shown).to_be_visible()
     page.get_by_label("Photo of the cloth").set_input_files(
         {"name": "notes.jpg", "mimeType": "image/jpeg", "buffer": b"no photo at all"}
@@ -378,5 +378,5 @@ def test_what_was_taken_away_is_brought_back(page: Page, own: str, tmp_path: Pat
     expect(page.locator(".washes li")).to_have_count(1)
     page.get_by_role("button", name="strike out").click()
     expect(page.locator(".washes li")).to_have_count(0)
-    page.get_by_role("button", name="Bring it back").last.click()
+    page.get_by_role("button", name="Undo", exact=True).click()
     expect(page.locator(".washes li")).to_have_count(1)

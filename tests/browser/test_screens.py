@@ -104,7 +104,7 @@ def test_taking_out_can_be_undone(page: Page, demo: str) -> None:
     page.get_by_role("button", name="Bow,").click()
     page.get_by_role("button", name="Take out").click()
     expect(page.get_by_role("heading", level=1)).to_have_text("1 piece, 4 to cut")
-    page.get_by_role("button", name="Bring it back").click()
+    page.get_by_role("button", name="Undo", exact=True).click()
     expect(page.get_by_role("heading", level=1)).to_have_text("2 pieces, 6 to cut")
 
 

@@ -106,7 +106,7 @@ def test_tests_are_written_down_until_two_tries_bring_nothing(page: Page, demo: 
     expect(dot).to_have_attribute("title", re.compile("Lining twill, slate: Make a true edge"))
     page.get_by_role("button", name="Strike out the test of 2.3 cm").click()
     expect(page.get_by_role("img", name=re.compile("^Offset over 3 tries"))).to_be_visible()
-    page.get_by_role("button", name="Bring it back").click()
+    page.get_by_role("button", name="Undo", exact=True).click()
     expect(page.get_by_role("img", name=re.compile("^Offset over 4 tries"))).to_be_visible()
 
 

@@ -5,11 +5,20 @@ import { App as AntApp, ConfigProvider } from "antd";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { RouterProvider } from "react-router";
-import { queries } from "./api/client";
+import { queries, Refusal } from "./api/client";
 import { askAhead } from "./api/hooks";
+import { keepHand } from "./app/hand";
 import { router } from "./app/router";
 import { theme } from "./app/theme";
+import { COMMAND, refusals } from "./fields/refusals";
 
+keepHand();
+// a command that was refused, and that nobody else tells of
+window.addEventListener("unhandledrejection", (event) => {
+  if (!(event.reason instanceof Refusal)) return;
+  event.preventDefault();
+  refusals.add({ id: COMMAND, label: "The last command", message: event.reason.message, go: () => refusals.drop(COMMAND) });
+});
 askAhead(queries, location.pathname);
 createRoot(document.getElementById("root")!).render(
   <StrictMode>

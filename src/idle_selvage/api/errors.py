@@ -13,12 +13,14 @@ from werkzeug.exceptions import HTTPException
 
 from ..core.lay.problem import BadProblem
 from ..core.wording import say
+from ..operations.both import told as both_told
 from ..operations.refused import Refused
 from ..store.errors import NotFound
+from ..store.journal import ChangedElsewhere
 from .services import send
 from .shared.entries import Asked
 from .shared.person import system
-from .shared.schemas import ErrorOut, FieldFault
+from .shared.schemas import Both, ErrorOut, FieldFault
 
 log = logging.getLogger(__name__)
 
@@ -85,7 +87,18 @@ def register(app: OpenAPI) -> None:
     @app.errorhandler(Refused)
     def refused(fault: Refused) -> Response:
         fields = [FieldFault(path=fault.path, message=fault.message)] if fault.path else []
-        return error(fault.code, fault.message, 422, fields)
+        return error(fault.code, fault.message, 409 if fault.code == "changed_since" else 422, fields)
+
+    @app.errorhandler(ChangedElsewhere)
+    def changed_elsewhere(fault: ChangedElsewhere) -> Response:
+        both = [
+            Both(path=one.path, name=one.name, theirs=say(one.theirs, system()), mine=say(one.mine, system()))
+            for one in both_told(fault)
+        ]
+        names = ", ".join(dict.fromkeys(one.name for one in both))
+        message = f"In another window this was changed since it was shown here: {names}. Nothing was overwritten."
+        fields = [FieldFault(path=one.path, message=message) for one in both]
+        return send(ErrorOut(code="changed_elsewhere", message=message, fields=fields, both=both), 409)
 
     @app.errorhandler(NotFound)
     def not_found(fault: NotFound) -> Response:

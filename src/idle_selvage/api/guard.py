@@ -6,10 +6,23 @@ from urllib.parse import urlsplit
 
 from flask import Response, request
 
+from ..store.journal import newest
 from ..store.settings import settings
 from .errors import error
 from .services import look
-from .shared.person import INSIST, READ_WITH, current_system, insisted, read_with
+from .shared.person import (
+    INSIST,
+    NEWS,
+    READ_WITH,
+    SEEN,
+    WINDOW,
+    asked,
+    asks,
+    current_system,
+    insisted,
+    news,
+    read_with,
+)
 
 _HOSTS = {"127.0.0.1", "localhost", "[::1]"}
 _CSP = (
@@ -27,8 +40,11 @@ def before() -> Response | None:
     if origin and request.method not in ("GET", "HEAD") and urlsplit(origin).netloc != request.host:
         return error("wrong_origin", "Another site asked for a change here; it was refused.", 403)
     if request.path.startswith("/api/"):
+        asks(request.headers.get(WINDOW), request.headers.get(SEEN))
         with look() as session:
             chosen = settings(session).system
+            # before the answer is made: it shows at least so much
+            news.set(newest(session, besides=asked().window))
         current_system.set("imperial" if chosen == "imperial" else "metric")
         read_with(request.headers.get(READ_WITH))
         insisted.set(request.headers.get(INSIST) == "1")
@@ -43,4 +59,5 @@ def after(response: Response) -> Response:
     response.headers["Cross-Origin-Resource-Policy"] = "same-origin"
     if request.path.startswith("/api/"):
         response.headers["Cache-Control"] = "no-store"
+        response.headers[NEWS] = str(news.get())
     return response

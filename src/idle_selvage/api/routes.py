@@ -228,13 +228,19 @@ ADDRESSES: tuple[Address, ...] = (
     ("GET", f"{P}/lay-problem.json", "layProblemJson", lay.lay_problem_json, 200, LAY_JSON),
     # log
     ("GET", f"{P}/log", "readLog", log.read_log, 200, log_out.LogOut),
+    ("GET", "/log", "readHouseLog", log.read_house_log, 200, log_out.LogOut),
+    ("GET", "/news", "readNews", log.read_news, 200, log_out.NewsOut),
+    ("GET", "/undo", "readUndo", log.read_undo, 200, log_out.UndoOut),
+    ("POST", "/undo", "undo", log.undo_last, 200, log_out.UndoOut),
+    ("POST", "/redo", "redo", log.redo_last, 200, log_out.UndoOut),
+    ("POST", "/changes/<int:change_id>/undo", "undoChange", log.undo_change, 200, log_out.UndoOut),
 )
 
 
 @cache
 def addresses() -> APIBlueprint:
     """All of them, ready to be registered; made once, because describing every answer takes a second."""
-    api = APIBlueprint("api", __name__, url_prefix="/api", abp_responses={422: ErrorOut, 404: ErrorOut})
+    api = APIBlueprint("api", __name__, url_prefix="/api", abp_responses={422: ErrorOut, 404: ErrorOut, 409: ErrorOut})
     for method, address, name, answer, status, model in ADDRESSES:
         add = getattr(api, method.lower())
         add(address, operation_id=name, responses={status: model})(answer)

@@ -16,6 +16,7 @@ from ..standins.shop import PriceList, StandInShop
 from ..standins.tape import Tape
 from ..standins.washer import Appliance, StandInWasher
 from ..store.database import Database
+from .shared.person import asked
 
 
 @dataclass
@@ -36,7 +37,7 @@ def services() -> Services:
 
 def begin() -> AbstractContextManager[Session]:
     """A session for one change; it commits before the answer is sent."""
-    return services().database.begin()
+    return services().database.begin(asked())
 
 
 @contextmanager

@@ -30,6 +30,7 @@ ENTRIES: dict[str, str] = {
     "shop_fold": "the faded shop fold", "answers": "judgements by hand", "style_number": "style number",
     "place": "where it is kept", "treated": "that it was treated before",
     "size": "the size that is cut", "size_at": "the sizes at heights",
+    "value": "a reading", "smooth": "the curve", "points": "the outline",
     "role": "what the cloth is for", "runs": "the edges the trim goes on",
 }  # fmt: skip
 
@@ -66,6 +67,11 @@ EVENTS: dict[str, str | Callable[[Values], str]] = {
     "garment-away": "Put “{name}” away.",
     "garment-back": "Brought “{name}” back.",
     "changed": _changed,
+    "taken-back": "Taken back: {said}",
+    "done-again": "Done again: {said}",
+    # of a garment as a whole
+    "whole-taken-back": "Taken back: {said}",
+    "whole-done-again": "Done again: {said}",
     "piece-added": "Added the piece “{name}”, {copies} to cut.",
     "pieces-read": "Read {count} pieces from “{file}”.",
     "piece-changed": "Changed the piece “{name}”.",

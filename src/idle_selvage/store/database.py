@@ -11,12 +11,15 @@ from typing import TYPE_CHECKING, Any
 from sqlalchemy import Connection, Engine, create_engine, event
 from sqlalchemy.orm import Session, sessionmaker
 
+from . import journal
+from .journal import NOBODY, Asked
+
 if TYPE_CHECKING:
     from alembic.config import Config
 
 FILE_NAME = "idle-selvage.sqlite3"
 #: The newest migration; a file that is there already is not migrated again.
-HEAD = "0007"
+HEAD = "0008"
 _MIGRATIONS = Path(__file__).parent / "migrations"
 
 
@@ -54,15 +57,18 @@ class Database:
         return None if row is None else str(row[0])
 
     @contextmanager
-    def begin(self) -> Iterator[Session]:
-        """A session that commits when the block ends, and rolls back when it fails.
+    def begin(self, asked: Asked = NOBODY) -> Iterator[Session]:
+        """A session that commits when the block ends, and rolls back when it fails; ``asked``: by which page, which
+        shows what.
 
         It takes the write lock at once: one that reads first and writes later would be refused when
-        another process wrote in between.
+        another process wrote in between. What was changed is kept, so that it can be taken back. Raises
+        :class:`~.journal.ChangedElsewhere`.
         """
         with self._sessions() as session, session.begin():
             session.connection(execution_options={"writes": True})
-            yield session
+            with journal.kept(session, asked):
+                yield session
 
     @contextmanager
     def look(self) -> Iterator[Session]:

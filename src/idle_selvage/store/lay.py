@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from typing import Any
 
-from sqlalchemy import select, update
+from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from ..core.lay.answer import Lay, from_json
@@ -54,20 +54,30 @@ def keep_lays(session: Session, job: Job, lays: list[tuple[str, dict[str, Any]]]
         elif data["length"] < row.lay["length"] - SAME_LENGTH_MM:
             row.lay = data
     session.flush()
-    if not any(row.picked for row in known.values()):
+    chosen = chosen_lays(session, [job.use_id]).get(job.use_id)
+    by_hand = chosen is not None and chosen.picked and chosen.fingerprint == job.fingerprint
+    # a way the maker chose stays the chosen one, whatever a new search of the same pieces finds
+    if not by_hand:
         choose_lay(session, min(known.values(), key=lambda row: float(row.lay["length"])))
 
 
 def choose_lay(session: Session, row: LayRecord, *, picked: bool = False) -> None:
-    """Make this the lay its cloth goes by; ``picked`` when the maker did."""
-    session.execute(update(LayRecord).where(LayRecord.use_id == row.use_id).values(chosen=False, picked=False))
-    row.chosen, row.picked = True, picked
+    """Make this the lay its cloth goes by; ``picked`` when the maker did: it stays a lay of its own from then on."""
+    for other in session.scalars(select(LayRecord).where(LayRecord.use_id == row.use_id, LayRecord.chosen)):
+        if other is not row:
+            other.chosen = False
+    row.chosen, row.picked = True, picked or row.picked
     session.flush()
 
 
 def alternatives(session: Session, row: LayRecord) -> list[LayRecord]:
-    """The lays one job found, this one among them, shortest first."""
-    if row.job_id is None:
-        return [row]
-    rows = session.scalars(select(LayRecord).where(LayRecord.job_id == row.job_id)).all()
-    return sorted(rows, key=lambda other: float(other.lay["length"]))
+    """The lays of the same problem that its own search and the newest one found, and those that were picked before;
+    this one among them, shortest first, none twice."""
+    query = select(LayRecord).where(LayRecord.use_id == row.use_id, LayRecord.fingerprint == row.fingerprint)
+    rows = sorted(session.scalars(query), key=lambda one: (one.id != row.id, not one.picked, -one.id))
+    newest = max((one.job_id for one in rows if one.job_id is not None), default=None)
+    found: dict[tuple[str, float], LayRecord] = {}
+    for one in rows:
+        if one.id == row.id or one.picked or (one.job_id is not None and one.job_id in (row.job_id, newest)):
+            found.setdefault((one.fold, round(float(one.lay["length"]), 3)), one)
+    return sorted(found.values(), key=lambda one: float(one.lay["length"]))

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
-from sqlalchemy import delete, select
+from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from .models import ClothUse, Project, SharedPurchase
@@ -23,6 +23,11 @@ def others(session: Session, use_id: int) -> list[int]:
 
 def choose(session: Session, use_id: int, numbers: Iterable[int]) -> None:
     """Make these the ones that share it."""
-    session.execute(delete(SharedPurchase).where(SharedPurchase.use_id == use_id))
-    session.add_all(SharedPurchase(use_id=use_id, other_id=number) for number in numbers)
+    wanted = set(numbers)
+    for row in session.scalars(select(SharedPurchase).where(SharedPurchase.use_id == use_id)):
+        if row.other_id in wanted:
+            wanted.remove(row.other_id)
+        else:
+            session.delete(row)
+    session.add_all(SharedPurchase(use_id=use_id, other_id=number) for number in sorted(wanted))
     session.flush()

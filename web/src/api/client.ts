@@ -1,5 +1,6 @@
 import { QueryClient } from "@tanstack/react-query";
 import createClient from "openapi-fetch";
+import { builtOn, noticed, onNews, page } from "./news";
 import type { components, paths } from "./schema";
 
 type S = components["schemas"];
@@ -97,8 +98,14 @@ export function insisting<T>(change: () => Promise<T>): Promise<T> {
 
 api.use({
   onRequest({ request }) {
+    request.headers.set("X-Window", page.window);
+    if (request.method !== "GET") request.headers.set("X-Seen", String(builtOn()));
     if (sure) request.headers.set("X-Insist", "1");
     if (readWith.device && request.method !== "GET") request.headers.set("X-Read-With", "device");
+  },
+  onResponse({ response }) {
+    const newest = response.headers.get("X-News");
+    if (newest !== null) noticed(Number(newest));
   },
 });
 
@@ -106,17 +113,22 @@ export const queries = new QueryClient({
   defaultOptions: { queries: { retry: 1, staleTime: 5_000, refetchOnWindowFocus: false } },
 });
 
+onNews(() => queries.invalidateQueries({ predicate: ({ queryKey: [what] }) => what !== "news" && what !== "choices" }));
+
 /** A refusal by the server: a sentence, and a sentence per entry. */
 export class Refusal extends Error {
   readonly fields: { path: string; message: string }[];
   readonly status: number;
   /** of which kind it is: “asked” is kept when it is said once more */
   readonly code: string;
+  /** what another window changed meanwhile: as it is there, and as it was sent */
+  readonly both: { path: string; name: string; theirs: string; mine: string }[];
   constructor(body: Partial<ErrorBody> | undefined, status: number) {
     super(body?.message ?? "The server did not answer. What you typed is kept here; try again.");
     this.fields = body?.fields ?? [];
     this.status = status;
     this.code = body?.code ?? "";
+    this.both = body?.both ?? [];
   }
   /** The sentence for one entry, or the whole one when it is about nothing else. */
   about(path: string): string | undefined {
@@ -162,6 +174,7 @@ export async function saved<T>(call: Call<T>): Promise<Paired<T>> {
   try {
     const data = await unwrap(call);
     saving.set({ state: "saved", at: new Date() });
+    void queries.invalidateQueries({ queryKey: ["undo"] });
     return data;
   } catch (error) {
     saving.set({ state: "failed" });

@@ -132,8 +132,6 @@ export function useChanges() {
       keep(await saved(api.PATCH("/api/projects/{project_id}/uses/{use_id}", { params: { path: { project_id: id, use_id } }, body: { role } }))),
     removeUse: async (use_id: number) =>
       keep(await saved(api.DELETE("/api/projects/{project_id}/uses/{use_id}", { params: { path: { project_id: id, use_id } } }))),
-    restoreUse: async (use_id: number) =>
-      keep(await saved(api.POST("/api/projects/{project_id}/uses/{use_id}/restore", { params: { path: { project_id: id, use_id } } }))),
     runs: async (use_id: number, runs: Runs) =>
       keep(await saved(api.PUT("/api/projects/{project_id}/uses/{use_id}/runs", { params: { path: { project_id: id, use_id } }, body: { runs } }))),
   };

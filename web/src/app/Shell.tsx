@@ -1,17 +1,22 @@
-import { useQueryClient } from "@tanstack/react-query";
-import { Segmented } from "antd";
-import { useSyncExternalStore } from "react";
-import { NavLink, Outlet, useMatch } from "react-router";
-import { api, saved, saving } from "../api/client";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { Button, Segmented } from "antd";
+import { useEffect, useRef, useSyncExternalStore } from "react";
+import { NavLink, Outlet, useLocation, useMatch } from "react-router";
+import { api, saved, saving, unwrap } from "../api/client";
 import { useChanges, useProject, useSettings } from "../api/hooks";
 import { DraftScope, EntryText } from "../fields/Entry";
+import { COMMAND, useRefusals } from "../fields/refusals";
 import { ClothSwitch } from "./ClothSwitch";
+import { Keys, Skip, toStage, useKeysSheet } from "./Keys";
+import { UndoBar, useUndoing } from "./Undo";
 import { Rail } from "./Rail";
 import { TallyBar } from "./TallyBar";
 import { Timers } from "../devices/Timers";
 import { useTapeDevice } from "../devices/useTape";
 
+/** Whether what was done is kept; not while a refused value stands in a field. */
 function Saved() {
+  const refused = useRefusals().length > 0;
   const now = useSyncExternalStore(saving.subscribe, saving.get);
   const text = {
     idle: "",
@@ -19,10 +24,26 @@ function Saved() {
     saved: `saved ${now.at?.toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" }) ?? ""}`,
     failed: "not saved",
   }[now.state];
+  const wrong = refused || now.state === "failed";
   return (
-    <span className={now.state === "failed" ? "saved spoil" : "saved"} role="status" data-state={now.state}>
-      {text}
+    <span className={wrong ? "saved spoil" : "saved"} role="status" data-state={refused ? "failed" : now.state}>
+      {wrong ? "not saved" : text}
     </span>
+  );
+}
+
+/** What was refused stays here, with its name, until it is mended or dropped. */
+function RefusedStrip() {
+  const refused = useRefusals();
+  if (refused.length === 0) return null;
+  return (
+    <ul className="refused" role="alert" aria-label="Not saved">
+      {refused.map((one) => (
+        <li key={one.id}>
+          <b>{one.label}:</b> {one.message} <Button size="small" onClick={one.go}>{one.id === COMMAND ? "Put aside" : "Go there"}</Button>
+        </li>
+      ))}
+    </ul>
   );
 }
 
@@ -70,10 +91,48 @@ function ProjectHeader() {
 /** The frame: rail, header, the stage, the tally. */
 export function Shell() {
   const match = useMatch("/projects/:projectId/*");
+  useFocusOnStage();
+  // what other windows change comes with the answer's head
+  useQuery({ queryKey: ["news"], queryFn: () => unwrap(api.GET("/api/news")), refetchInterval: 2_000 });
   return (
     <>
+      <Skip />
       <Timers />
       {match ? <ProjectFrame /> : <Frame />}
+    </>
+  );
+}
+
+/** On a page that was gone to, the hand is on it, not on the link that led there. */
+function useFocusOnStage() {
+  const { pathname } = useLocation();
+  const before = useRef(pathname);
+  useEffect(() => {
+    if (before.current === pathname) return undefined;
+    before.current = pathname;
+    // its part of the program may still be on the way
+    const timer = setInterval(() => {
+      const main = document.querySelector<HTMLElement>("main");
+      if (!main) return;
+      clearInterval(timer);
+      if (!main.contains(document.activeElement)) toStage();
+    }, 30);
+    return () => clearInterval(timer);
+  }, [pathname]);
+}
+
+/** What stands at the right of every head: undo, keys, units, whether it is saved. */
+function HeadTools() {
+  const undoing = useUndoing();
+  const [sheet, setSheet] = useKeysSheet();
+  return (
+    <>
+      <Saved />
+      <UndoBar undoing={undoing} />
+      <Keys open={sheet} onOpen={setSheet} onBack={() => void undoing.run("back")} onAgain={() => void undoing.run("again")} />
+      <Button size="small" type="text" onClick={() => setSheet(true)} title="All keys (?)">Keys</Button>
+      <TapeWord />
+      <Units />
     </>
   );
 }
@@ -90,10 +149,9 @@ function Frame() {
             <NavLink to="/washday">Washing day</NavLink>
           </nav>
         </div>
-        <TapeWord />
-        <Units />
-        <Saved />
+        <HeadTools />
       </header>
+      <div className="under-head"><RefusedStrip /></div>
       <Outlet />
     </div>
   );
@@ -106,11 +164,12 @@ function ProjectFrame() {
       <Rail stages={project.data?.stages} projectId={project.data?.id} />
       <header className="top">
         <ProjectHeader />
-        <TapeWord />
-        <Units />
-        <Saved />
+        <HeadTools />
       </header>
-      {project.data && <ClothSwitch project={project.data} />}
+      <div className="under-head">
+        <RefusedStrip />
+        {project.data && <ClothSwitch project={project.data} />}
+      </div>
       {project.isError ? (
         <main className="stage">
           <h1>This project cannot be opened</h1>

@@ -1,5 +1,6 @@
 import { Button, Input } from "antd";
 import { useState } from "react";
+import { useOnce } from "../app/useOnce";
 import { useChanges, useChoices, useCupboard } from "../api/hooks";
 
 /** Another cloth for the garment: a new one by its name, or one of the cupboard; the same one twice where it is cut two ways. */
@@ -10,7 +11,7 @@ export function AddCloth() {
   const [role, setRole] = useState("lining");
   const [name, setName] = useState("");
   const [error, setError] = useState("");
-  async function add(body: { cloth_id?: number; name?: string }) {
+  const [busy, add] = useOnce(async (body: { cloth_id?: number; name?: string }) => {
     setError("");
     try {
       await changes.addUse({ name: "", ...body, role });
@@ -18,7 +19,7 @@ export function AddCloth() {
     } catch (fault) {
       setError((fault as Error).message);
     }
-  }
+  });
   return (
     <form className="bench-new" onSubmit={(e) => { e.preventDefault(); void add({ name }); }}>
       <label htmlFor="use-role">Put beside it</label>
@@ -26,7 +27,7 @@ export function AddCloth() {
         {choices?.roles.map((r) => <option key={r.value} value={r.value}>{r.label}</option>)}
       </select>
       <Input aria-label="Its name" value={name} onChange={(e) => setName(e.target.value)} placeholder="a new one, by its name" />
-      <Button htmlType="submit">Put beside</Button>
+      <Button htmlType="submit" loading={busy}>Put beside</Button>
       {(cupboard.data?.cloths.length ?? 0) > 0 && (
         <select aria-label="Or one of the cupboard" className="choice" value="" onChange={(e) => void add({ cloth_id: Number(e.target.value) })}>
           <option value="" disabled>or one of the cupboard</option>

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import { api, saved } from "../api/client";
 import { useClothNews, useCupboard } from "../api/hooks";
+import { useOnce } from "../app/useOnce";
 import { CupboardList } from "./CupboardList";
 
 /** The cupboard: every cloth and remnant across projects. */
@@ -16,7 +17,7 @@ export function Cupboard() {
   const lines = list.data?.cloths ?? [];
   const of = list.data?.of ?? 0;
 
-  async function add() {
+  const [busy, add] = useOnce(async () => {
     try {
       const cloth = await saved(api.POST("/api/cloths", { body: { name } }));
       news();
@@ -24,7 +25,7 @@ export function Cupboard() {
     } catch (fault) {
       setError((fault as Error).message);
     }
-  }
+  });
   return (
     <main className="stage bench">
       <h1>{of === 0 ? "The cupboard is empty" : words ? `${lines.length} of ${of} cloths` : `${of} ${of === 1 ? "cloth" : "cloths"} in the cupboard`}</h1>
@@ -34,7 +35,7 @@ export function Cupboard() {
         <form className="bench-new inline" onSubmit={(e) => { e.preventDefault(); void add(); }}>
           <label htmlFor="new-cloth">Put in</label>
           <Input id="new-cloth" value={name} onChange={(e) => setName(e.target.value)} placeholder="a name for the cloth" status={error ? "error" : undefined} />
-          <Button type="primary" htmlType="submit">Put in</Button>
+          <Button type="primary" htmlType="submit" loading={busy}>Put in</Button>
           {error && <span className="say spoil" role="alert">{error}</span>}
         </form>
       </div>

@@ -4,7 +4,6 @@ import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { api, type ClothChange, saved, unwrap } from "../api/client";
 import { useClothNews } from "../api/hooks";
-import { useUndo } from "../app/useUndo";
 import { ClothEditor } from "./ClothEditor";
 
 /** One cloth of the cupboard, whichever projects use it. */
@@ -13,7 +12,6 @@ export function CupboardCloth() {
   const client = useQueryClient();
   const go = useNavigate();
   const news = useClothNews();
-  const undo = useUndo();
   const [error, setError] = useState("");
   const path = { params: { path: { cloth_id: id } } };
   const found = useQuery({ queryKey: ["cloth", id], queryFn: () => unwrap(api.GET("/api/cloths/{cloth_id}", path)) });
@@ -35,10 +33,6 @@ export function CupboardCloth() {
       await saved(api.DELETE("/api/cloths/{cloth_id}", path));
       news();
       void go("/cupboard");
-      undo(`cloth-${id}`, `${cloth?.name || "The cloth"} was taken out.`, async () => {
-        await saved(api.POST("/api/cloths/{cloth_id}/restore", path));
-        news();
-      });
     } catch (fault) {
       setError((fault as Error).message);
     }

@@ -1,7 +1,9 @@
-import { Input } from "antd";
+import { Button, Input } from "antd";
 import { createContext, type KeyboardEvent, type ReactNode, useContext, useEffect, useId, useRef, useState } from "react";
 import { useParams } from "react-router";
 import { api, insisting, Refusal, unwrap } from "../api/client";
+import { asShown, page, upToDate } from "../api/news";
+import { busyElsewhere, refusals } from "./refusals";
 
 /** Whose fields these are, where one project or page shows several cloths: half-typed entries are kept apart by it. */
 export const DraftScope = createContext("");
@@ -11,19 +13,32 @@ function useDraft(name: string, value: string) {
   const project = useParams()["projectId"] ?? "";
   const key = `draft:${project}:${useContext(DraftScope)}:${name}`;
   const [draft, setDraft] = useState(() => localStorage.getItem(key));
+  // what the page showed when the typing began
+  const since = useRef<number>(undefined);
+  if (draft !== null && since.current === undefined) since.current = Number(localStorage.getItem(`since:${key}`)) || page.shown;
+  if (draft === null) since.current = undefined;
   return {
     text: draft ?? value,
     pending: draft !== null && draft !== value,
+    since,
     type(next: string) {
       const same = next === value;
       setDraft(same ? null : next);
-      if (same) localStorage.removeItem(key);
-      else localStorage.setItem(key, next);
+      if (same) {
+        localStorage.removeItem(key);
+        localStorage.removeItem(`since:${key}`);
+      } else {
+        if (draft === null) localStorage.setItem(`since:${key}`, String(page.shown));
+        localStorage.setItem(key, next);
+      }
     },
     /** what was typed on while it was being kept stays */
     kept(sent: string) {
       setDraft((typed) => (typed === sent ? null : typed));
-      if (localStorage.getItem(key) === sent) localStorage.removeItem(key);
+      if (localStorage.getItem(key) === sent) {
+        localStorage.removeItem(key);
+        localStorage.removeItem(`since:${key}`);
+      }
     },
   };
 }
@@ -58,13 +73,25 @@ export function EntryText(props: EntryProps) {
   const [hint, setHint] = useState("");
   const asked = useRef(0);
   const sending = useRef<{ text: string }>(undefined);
-  // what was asked back: Enter once more keeps it
+  // what was asked back, or changed in another window: Enter once more keeps it
   const doubted = useRef<string>(undefined);
+  const [theirs, setTheirs] = useState<string>();
+  const input = useRef<HTMLInputElement>(null);
+  useEffect(() => () => refusals.drop(id), [id]);
+
+  function tell(message: string) {
+    setError(message);
+    if (message) refusals.add({ id, label, message, go: () => { input.current?.focus(); input.current?.select(); } });
+    else refusals.drop(id);
+  }
 
   useEffect(() => {
     if (!length || !draft.pending || !draft.text.trim()) {
       setHint("");
-      if (!draft.pending) setError("");
+      if (!draft.pending) {
+        tell("");
+        setTheirs(undefined);
+      }
       return undefined;
     }
     const number = ++asked.current;
@@ -73,7 +100,7 @@ export function EntryText(props: EntryProps) {
         const read = await unwrap(api.POST("/api/lengths/read", { body: { text: draft.text } }));
         if (number !== asked.current) return;
         setHint(read.text === draft.text.trim() ? "" : `= ${read.text}`);
-        setError("");
+        tell("");
         onTyping?.(read.mm);
       } catch (fault) {
         if (number !== asked.current) return;
@@ -107,20 +134,31 @@ export function EntryText(props: EntryProps) {
 
   async function send(sent: string, insist: boolean) {
     try {
-      await (insist ? insisting(() => onSave(sent)) : onSave(sent));
+      // what was typed is built on what was shown then; said once more, on what is shown now
+      const since = theirs === undefined ? draft.since.current : page.shown;
+      await asShown(since, () => (insist && theirs === undefined ? insisting(() => onSave(sent)) : onSave(sent)));
       doubted.current = undefined;
       asked.current++;
       draft.kept(sent);
-      setError("");
+      tell("");
+      setTheirs(undefined);
       setHint("");
       onTyping?.(undefined);
     } catch (fault) {
       const refusal = fault as Refusal;
       // what was asked of the same text before comes in too late to wipe this away
       asked.current++;
-      doubted.current = refusal.code === "asked" ? sent : undefined;
+      const twice = refusal.code === "changed_elsewhere";
+      doubted.current = refusal.code === "asked" || twice ? sent : undefined;
       setHint("");
-      setError(refusal.about?.(path) ?? refusal.message);
+      if (twice) {
+        await upToDate();
+        const there = refusal.both[0]?.theirs ?? "";
+        setTheirs(there);
+        tell(`In another window this became ${there || "something else"}. Here you typed ${sent || "nothing"}.`);
+      } else tell(refusal.about?.(path) ?? refusal.message);
+      // back to the field, unless something else is being typed already: the head of the page names it in any case
+      if (!busyElsewhere(input.current)) input.current?.focus();
     }
   }
 
@@ -131,9 +169,16 @@ export function EntryText(props: EntryProps) {
       props.onEnter?.();
     } else if (event.key === "Escape" && draft.pending) {
       event.stopPropagation();
-      type(value);
-      setError("");
+      takeTheirs();
     }
+  }
+
+  /** What was typed is dropped for what is kept. */
+  function takeTheirs() {
+    type(value);
+    tell("");
+    setTheirs(undefined);
+    doubted.current = undefined;
   }
 
   return (
@@ -148,15 +193,26 @@ export function EntryText(props: EntryProps) {
         status={error ? "error" : undefined}
         suffix={props.unit}
         aria-invalid={!!error}
+        data-entry="true"
         data-tape={length || undefined}
+        data-pending={draft.pending && !error ? "true" : undefined}
         aria-describedby={`${id}-say`}
         onChange={(e) => type(e.target.value)}
         onBlur={() => keep()}
         onKeyDown={key}
-        ref={(element) => props.inputRef?.(element?.input ?? null)}
+        ref={(element) => {
+          input.current = element?.input ?? null;
+          props.inputRef?.(element?.input ?? null);
+        }}
       />
       <span id={`${id}-say`} className={error ? "say spoil" : "say"} role={error ? "alert" : undefined}>
         {error || hint}
+        {theirs !== undefined && error && (
+          <span className="both">
+            <Button size="small" onClick={() => { input.current?.focus(); keep(true); }}>Keep mine</Button>
+            <Button size="small" onClick={() => { takeTheirs(); input.current?.focus(); }}>Take the other</Button>
+          </span>
+        )}
       </span>
     </div>
   );
@@ -165,6 +221,26 @@ export function EntryText(props: EntryProps) {
 /** A length: any unit and fractions may be typed. */
 export function EntryLength(props: Omit<EntryProps, "length">) {
   return <EntryText {...props} length />;
+}
+
+/** What was refused of a choice or a tick, told beside it and at the head of the page. */
+function useTold(id: string, label: string) {
+  const [error, setError] = useState("");
+  useEffect(() => () => refusals.drop(id), [id]);
+  async function keeping(save: () => Promise<unknown>) {
+    try {
+      await save();
+      setError("");
+      refusals.drop(id);
+    } catch (fault) {
+      const refusal = fault as Refusal;
+      if (refusal.code === "changed_elsewhere") await upToDate();
+      const message = refusal.code === "changed_elsewhere" ? "This was changed in another window; it is shown here now. Choose again if you still want to." : refusal.message;
+      setError(message);
+      refusals.add({ id, label, message, go: () => document.getElementById(id)?.focus() });
+    }
+  }
+  return { error, keeping };
 }
 
 /** A choice from a short list, kept at once. */
@@ -177,7 +253,7 @@ export function EntryChoice(props: {
   bare?: boolean;
 }) {
   const id = useId();
-  const [error, setError] = useState("");
+  const { error, keeping } = useTold(id, props.label);
   return (
     <div className={props.bare ? "entry entry-bare" : "entry"}>
       <label htmlFor={id} className={props.bare ? "unseen" : undefined}>{props.label}</label>
@@ -185,14 +261,8 @@ export function EntryChoice(props: {
         id={id}
         className="choice"
         value={props.value}
-        onChange={async (e) => {
-          try {
-            await props.onSave(e.target.value);
-            setError("");
-          } catch (fault) {
-            setError((fault as Error).message);
-          }
-        }}
+        aria-invalid={!!error}
+        onChange={(e) => void keeping(() => props.onSave(e.target.value))}
       >
         {!props.options.some((o) => o.value === "") && (props.placeholder || props.value === "") && (
           <option value="" disabled>
@@ -205,29 +275,24 @@ export function EntryChoice(props: {
           </option>
         ))}
       </select>
-      <span className="say spoil">{error}</span>
+      <span className="say spoil" role={error ? "alert" : undefined}>{error}</span>
     </div>
   );
 }
 
 /** Yes or no, kept at once. */
 export function EntryTick(props: { label: string; value: boolean; onSave: (value: boolean) => Promise<unknown>; disabled?: boolean; bare?: boolean }) {
-  const [error, setError] = useState("");
+  const id = useId();
+  const { error, keeping } = useTold(id, props.label);
   return (
     <div className="entry-tick">
       <label>
         <input
+          id={id}
           type="checkbox"
           checked={props.value}
           disabled={props.disabled}
-          onChange={async (e) => {
-            try {
-              await props.onSave(e.target.checked);
-              setError("");
-            } catch (fault) {
-              setError((fault as Error).message);
-            }
-          }}
+          onChange={(e) => void keeping(() => props.onSave(e.target.checked))}
         />{" "}
         <span className={props.bare ? "unseen" : undefined}>{props.label}</span>
       </label>

@@ -7,7 +7,7 @@ from typing import Any
 
 from pydantic import Field
 
-from ..shared.schemas import Out
+from ..shared.schemas import In, Out
 
 
 class LogLineOut(Out):
@@ -19,7 +19,35 @@ class LogLineOut(Out):
     values: dict[str, Any]
     before: dict[str, Any] = Field(description="the entries it changed, as they were")
     after: dict[str, Any]
+    change: int | None = Field(description="the change it tells of, where that can be taken back")
+    stands: bool = Field(description="whether it was not taken back")
 
 
 class LogOut(Out):
     entries: list[LogLineOut]
+
+
+class NewsOut(Out):
+    newest: int = Field(description="the newest change that another window or a job has made")
+
+
+class DeedOut(Out):
+    change: int
+    at: datetime
+    what: str
+
+
+class UndoOut(Out):
+    back: DeedOut | None = Field(description="what is taken back next")
+    again: DeedOut | None = Field(description="what is done again next")
+    done: DeedOut | None = Field(None, description="what was taken back, or done again, just now")
+
+
+class UndoQuery(In):
+    project: int | None = Field(
+        None, ge=1, le=2**31, description="a garment's list; without it the list of bench and cupboard"
+    )
+
+
+class ChangePath(In):
+    change_id: int = Field(ge=1, le=2**31)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from contextvars import ContextVar
 
 from ...core.units import System
+from ...store.journal import NOBODY, Asked
 from ...store.models import By
 
 #: A page says so when a digital tape typed what it sends.
@@ -35,3 +36,24 @@ def read_with(header: str | None) -> None:
 def by() -> By:
     """By what that which is sent was read."""
     return _current_by.get()
+
+
+#: A page says which one it is, and the newest change it shows.
+WINDOW, SEEN = "X-Window", "X-Seen"
+#: Every answer says the newest change that another page or a job had made before it.
+NEWS = "X-News"
+
+_current_asked: ContextVar[Asked] = ContextVar("current_asked", default=NOBODY)
+#: What the answer says of it.
+news: ContextVar[int] = ContextVar("news", default=0)
+
+
+def asks(window: str | None, seen: str | None) -> None:
+    """Which page asks, by its headers."""
+    number = int(seen) if seen is not None and seen.isascii() and seen.isdigit() and len(seen) < 16 else None
+    _current_asked.set(Asked((window or "")[:40], number))
+
+
+def asked() -> Asked:
+    """Which page asks for a change, and what it shows."""
+    return _current_asked.get()

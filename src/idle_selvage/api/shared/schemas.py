@@ -43,12 +43,20 @@ class FieldFault(Out):
     message: str
 
 
+class Both(Out):
+    path: str
+    name: str
+    theirs: str
+    mine: str
+
+
 class ErrorOut(Out):
     """The one shape of every error."""
 
     code: str
     message: str = Field(description="a sentence for the person at the screen")
     fields: list[FieldFault] = []
+    both: list[Both] = Field(default=[], description="what another window changed meanwhile, with what was sent for it")
 
 
 class LengthOut(Out):

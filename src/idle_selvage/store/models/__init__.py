@@ -3,6 +3,7 @@
 from .bar import BarRow
 from .base import Base, UtcTime, now
 from .buy_sheet import BuySheet
+from .change import Change, ChangedRow
 from .cloth import Cloth
 from .cloth_use import ClothUse
 from .cut import Cut
@@ -34,6 +35,8 @@ __all__ = [
     "Base",
     "BuySheet",
     "By",
+    "Change",
+    "ChangedRow",
     "Cloth",
     "ClothUse",
     "Cut",

@@ -23,6 +23,8 @@ class LogEntry(Base):
     project_id: Mapped[int | None] = mapped_column(ForeignKey("project.id"), index=True)
     use_id: Mapped[int | None] = mapped_column(ForeignKey("cloth_use.id"))
     cloth_id: Mapped[int | None] = mapped_column(ForeignKey("cloth.id"), index=True)
+    #: the change it tells of; lines of before changes were kept have none
+    change_id: Mapped[int | None] = mapped_column(index=True)
     at: Mapped[datetime] = mapped_column(default=now)
     stage: Mapped[str] = mapped_column(String(10))
     kind: Mapped[str] = mapped_column(String(30))

@@ -15,6 +15,7 @@ class Photo(Base):
 
     __tablename__ = "photo"
     cloth_id: Mapped[int] = mapped_column(ForeignKey("cloth.id", ondelete="CASCADE"), primary_key=True)
-    jpeg: Mapped[bytes] = mapped_column(deferred=True)
+    #: its old value is read before a new one is set, so that the change can be taken back
+    jpeg: Mapped[bytes] = mapped_column(deferred=True, active_history=True)
     at: Mapped[datetime] = mapped_column(default=now)
     deleted_at: Mapped[datetime | None]

@@ -4,9 +4,9 @@ import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { api, type ProjectLine, saved } from "../../api/client";
 import { useProjects, useWashday } from "../../api/hooks";
+import { useOnce } from "../../app/useOnce";
 import { Dot } from "../../app/Rail";
 import { useClock } from "../../devices/Timers";
-import { useUndo } from "../../app/useUndo";
 import { ClothPattern } from "../../draw/ClothPattern";
 import { stageNames } from "../../words/stages";
 import { Timeline } from "../../washday/Timeline";
@@ -85,12 +85,11 @@ function Today() {
 export function Bench() {
   const client = useQueryClient();
   const go = useNavigate();
-  const undo = useUndo();
   const list = useProjects();
   const [name, setName] = useState("");
   const [error, setError] = useState("");
 
-  async function begin() {
+  const [busy, begin] = useOnce(async () => {
     try {
       const project = await saved(api.POST("/api/projects", { body: { name, note: "" } }));
       await client.invalidateQueries({ queryKey: ["projects"] });
@@ -98,15 +97,11 @@ export function Bench() {
     } catch (fault) {
       setError((fault as Error).message);
     }
-  }
+  });
 
   async function away(project: ProjectLine) {
     const path = { params: { path: { project_id: project.id } } };
     client.setQueryData(["projects"], await saved(api.DELETE("/api/projects/{project_id}", path)));
-    undo(`away-${project.id}`, `${project.name} was put away.`, async () => {
-      await saved(api.POST("/api/projects/{project_id}/restore", path));
-      await client.invalidateQueries({ queryKey: ["projects"] });
-    });
   }
 
   return (
@@ -122,7 +117,7 @@ export function Bench() {
         <label htmlFor="new-project">A new project</label>
         <Input id="new-project" value={name} onChange={(e) => setName(e.target.value)} placeholder="such as Summer skirt"
           status={error ? "error" : undefined} />
-        <Button type="primary" htmlType="submit">
+        <Button type="primary" htmlType="submit" loading={busy}>
           Begin
         </Button>
         {error && <span className="say spoil" role="alert">{error}</span>}

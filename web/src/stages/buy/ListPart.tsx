@@ -1,7 +1,7 @@
 import { Button, Input } from "antd";
 import { useState } from "react";
 import { api, type Project, saved, type ShopList, unwrap } from "../../api/client";
-import { useUndo } from "../../app/useUndo";
+import { useOnce } from "../../app/useOnce";
 import { Worked } from "../../app/Working";
 import { ConvertDrawer } from "./ConvertDrawer";
 import { useBuyPart } from "./useBuy";
@@ -9,17 +9,14 @@ import { useBuyPart } from "./useBuy";
 /** The list for the shop: ticked off with a thumb, printed, or taken away. */
 export function ListPart({ project }: { project: Project }) {
   const part = useBuyPart<ShopList>("list", ({ path }) => unwrap(api.GET("/api/projects/{project_id}/list", { params: { path } })));
-  const undo = useUndo();
   const [kind, setKind] = useState("zip");
   const [name, setName] = useState("");
   const [amount, setAmount] = useState("");
   const [error, setError] = useState("");
   const [convert, setConvert] = useState(false);
   const found = part.data;
-  if (part.error) return <p className="spoil">{part.error.message}</p>;
-  if (!found) return <p className="quiet">Fetching …</p>;
   const { path } = part.params;
-  async function add() {
+  const [busy, add] = useOnce(async () => {
     setError("");
     try {
       part.keep(await saved(api.POST("/api/projects/{project_id}/list", { params: { path }, body: { kind, name, amount } })));
@@ -28,13 +25,13 @@ export function ListPart({ project }: { project: Project }) {
     } catch (fault) {
       setError((fault as Error).message);
     }
-  }
+  });
+  if (part.error) return <p className="spoil">{part.error.message}</p>;
+  if (!found) return <p className="quiet">Fetching …</p>;
   const tick = async (item_id: string, have: boolean) =>
     part.keep(await saved(api.PUT("/api/projects/{project_id}/list/{item_id}/have", { params: { path: { ...path, item_id } }, body: { have } })));
   async function remove(item: ShopList["items"][number]) {
     part.keep(await saved(api.DELETE("/api/projects/{project_id}/list/{item_id}", { params: { path: { ...path, item_id: item.id } } })));
-    undo(`item-${item.id}`, `${item.name} was taken off the list.`, async () =>
-      part.keep(await saved(api.POST("/api/projects/{project_id}/list", { params: { path }, body: { kind: item.kind, name: item.name, amount: item.amount } }))));
   }
   return (
     <div className="shop-list">
@@ -62,7 +59,7 @@ export function ListPart({ project }: { project: Project }) {
         </select>
         <Input aria-label="What it is" value={name} onChange={(e) => setName(e.target.value)} placeholder="such as: zip, 18 cm, slate" />
         <Input aria-label="How much" className="item-much" value={amount} onChange={(e) => setAmount(e.target.value)} placeholder="how much" />
-        <Button htmlType="submit">Put on</Button>
+        <Button htmlType="submit" loading={busy}>Put on</Button>
         <span className="quiet">before sewing: {found.kinds.find((k) => k.value === kind)?.pretreat}</span>
         {error && <span className="say spoil" role="alert">{error}</span>}
       </form>

@@ -2,8 +2,8 @@ import { Button, Drawer } from "antd";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type NewOffer, type Offer, type OfferChange, type Offers, type Project, saved, unwrap } from "../../api/client";
-import { useAsked, useChoices } from "../../api/hooks";
-import { useUndo } from "../../app/useUndo";
+import { useAsked, useChoices, useTape } from "../../api/hooks";
+import { useOnce } from "../../app/useOnce";
 import { Worked } from "../../app/Working";
 import { DraftScope, EntryChoice, EntryLength, EntryText, EntryTick } from "../../fields/Entry";
 import { fitting, SmallLay } from "../../lay-table/SmallLay";
@@ -20,14 +20,20 @@ const ORDERS: { key: Order; label: string; of: (o: Offer) => number | undefined 
 
 /** Widths and prices side by side, each with its own lay. */
 export function OffersPart({ project }: { project: Project }) {
+  const { imperial } = useTape();
   const part = useBuyPart<Offers>("offers", (params) => unwrap(api.GET("/api/projects/{project_id}/offers", { params })));
   const trials = useTrials("offers", part.data?.trials, () => void part.again());
-  const undo = useUndo();
   const [by, setBy] = useState<Order>();
   const [down, setDown] = useState(false);
   const [open, setOpen] = useState<number>();
   const [shop, setShop] = useState(false);
   const found = part.data;
+  const { params } = part;
+  async function add(body: NewOffer) {
+    const told = part.keep(await saved(api.POST("/api/projects/{project_id}/offers", { params, body })));
+    return told.offers.at(-1)?.id ?? undefined;
+  }
+  const [busy, another] = useOnce(async () => setOpen(await add({ name: "Another width", width: imperial ? "55 in" : "140 cm", shop_number: "" })));
   if (part.error) return <p className="spoil">{part.error.message}</p>;
   if (!found) return <p className="quiet">Fetching …</p>;
   const order = ORDERS.find((o) => o.key === by);
@@ -36,22 +42,16 @@ export function OffersPart({ project }: { project: Project }) {
     : found.offers;
   const lays = found.offers.flatMap((o) => (o.lay ? [o.lay] : []));
   const scale = fitting(Math.max(...lays.map((l) => l.length.mm)), Math.max(...lays.map((l) => l.width)), 240, 92);
-  const { params } = part;
-  async function add(body: NewOffer) {
-    const told = part.keep(await saved(api.POST("/api/projects/{project_id}/offers", { params, body })));
-    return told.offers.at(-1)?.id ?? undefined;
-  }
   async function takeOut(offer: Offer) {
     const at = { params: { ...params, path: { ...params.path, offer_id: offer.id! } } };
     part.keep(await saved(api.DELETE("/api/projects/{project_id}/offers/{offer_id}", at)));
-    undo(`offer-${offer.id}`, `${offer.name} was taken out.`, async () => part.keep(await saved(api.POST("/api/projects/{project_id}/offers/{offer_id}/restore", at))));
   }
   return (
     <>
       <h1>{found.headline}</h1>
       {found.missing && <p className="look">{found.missing}</p>}
       <p className="commands">
-        <Button type={found.offers.length < 2 ? "primary" : "default"} onClick={async () => setOpen(await add({ name: "Another width", width: "140 cm", shop_number: "" }))}>Put an offer beside these</Button>
+        <Button type={found.offers.length < 2 ? "primary" : "default"} loading={busy} onClick={() => void another()}>Put an offer beside these</Button>
         <Button onClick={() => setShop(true)}>Look at the shop’s list</Button>
       </p>
       <Trying trials={trials} what="Laying each width" />

@@ -1,7 +1,6 @@
 import { Button } from "antd";
 import { useRef, useState } from "react";
 import { api, saved } from "../../api/client";
-import { useUndo } from "../../app/useUndo";
 import { EntryText, EntryTick } from "../../fields/Entry";
 import type { PartProps } from "../../cupboard/ClothEditor";
 import { Washes } from "./Washes";
@@ -17,7 +16,6 @@ const base64 = (file: Blob) =>
 function Photo({ cloth, onNews }: Pick<PartProps, "cloth"> & { onNews: () => void }) {
   const file = useRef<HTMLInputElement>(null);
   const [error, setError] = useState("");
-  const undo = useUndo();
   const path = { params: { path: { cloth_id: cloth.id } } };
   async function keep(picked: File) {
     setError("");
@@ -32,10 +30,6 @@ function Photo({ cloth, onNews }: Pick<PartProps, "cloth"> & { onNews: () => voi
   async function remove() {
     await saved(api.DELETE("/api/cloths/{cloth_id}/photo", path));
     onNews();
-    undo(`photo-${cloth.id}`, "The photo was taken away.", async () => {
-      await saved(api.POST("/api/cloths/{cloth_id}/photo/restore", path));
-      onNews();
-    });
   }
   return (
     <section aria-label="Photo">

@@ -1,19 +1,13 @@
 import { Button } from "antd";
 import { api, type Cloth, saved } from "../../api/client";
-import { useUndo } from "../../app/useUndo";
 
 /** Every wash the length has had; one written down by mistake is struck out. */
 export function Washes({ cloth, onNews }: { cloth: Cloth; onNews: () => void }) {
-  const undo = useUndo();
   if (cloth.washes.length === 0) return <p className="quiet">No wash was written down yet.</p>;
   async function strike(wash_id: number) {
     const path = { params: { path: { cloth_id: cloth.id, wash_id } } };
     await saved(api.DELETE("/api/cloths/{cloth_id}/washes/{wash_id}", path));
     onNews();
-    undo(`wash-${wash_id}`, "The wash was struck out.", async () => {
-      await saved(api.POST("/api/cloths/{cloth_id}/washes/{wash_id}/restore", path));
-      onNews();
-    });
   }
   return (
     <ol className="washes">

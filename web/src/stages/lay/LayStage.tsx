@@ -4,6 +4,7 @@ import { useEffect, useRef, useState } from "react";
 import { api, type Job, type Lay, type Project, type Refusal, saved, type Shape, unwrap } from "../../api/client";
 import { useAsked, useChanges, useChoices, useProject } from "../../api/hooks";
 import { OutOfDate } from "../../app/OutOfDate";
+import { useOnce } from "../../app/useOnce";
 import { Worked } from "../../app/Working";
 import { points } from "../../draw/outline";
 import { EntryLength, EntryText, EntryTick } from "../../fields/Entry";
@@ -135,7 +136,7 @@ export function LayStage() {
   const drawing = lay ? (view === "opened" && lay.fold !== "open" ? lay.opened : lay.pinned) : undefined;
   const shape = drawing?.shapes.find((s) => s.key === chosen);
 
-  async function begin() {
+  const [asking, begin] = useOnce(async () => {
     setError("");
     try {
       const next = await saved(api.POST("/api/projects/{project_id}/lays", { ...changes.path, body: { seed: 1 } }));
@@ -144,7 +145,7 @@ export function LayStage() {
     } catch (fault) {
       setError((fault as Refusal).message);
     }
-  }
+  });
   async function stop() {
     if (job) await saved(api.POST("/api/jobs/{job_id}/cancel", { params: { path: { job_id: job.id } } }));
   }
@@ -161,26 +162,26 @@ export function LayStage() {
     <main className="stage with-facts">
       <div className="picture-side">
         <h1>
-          {lay ? <><Worked figure={lay.length_figure} label="length of the lay">{lay.length.text}</Worked> of cloth, {lay.fold_label}</> : working ? "Laying …" : "Nothing is laid yet"}
+          {lay ? <><Worked figure={lay.length_figure} label="length of the lay">{lay.length.text}</Worked> of cloth, {lay.fold_label}</> : working ? "Laying …" : found.isPending ? "Fetching …" : found.isError ? "The lay could not be fetched" : "Nothing is laid yet"}
         </h1>
         <p className="commands">
-          {working ? (
-            <>
-              <Button onClick={() => void stop()}>Stop here</Button>
-              <span role="status" className="progress">
-                <progress max={job?.asked_seconds} value={job?.seconds} /> {job?.state === "waiting" ? "waiting for its turn" : `${job?.seconds.toFixed(0)} of ${job?.asked_seconds} s`}
-                {job?.length && `, ${job.length.text} so far`}
-              </span>
-            </>
-          ) : (
-            <Button type="primary" disabled={!project.can_lay} onClick={() => void begin()}>
-              {lay ? "Lay again" : "Lay the pieces"}
-            </Button>
-          )}
+          {/* what stops it is somewhere else: a second touch on the same place stops nothing */}
+          <Button type="primary" data-main disabled={!project.can_lay || working} loading={asking} onClick={() => void begin()}>
+            {working ? "Laying …" : lay ? "Lay again" : "Lay the pieces"}
+          </Button>
           <Button onClick={() => setSettings(true)}>How to lay</Button>
           {lay && lay.fold !== "open" && (
             <Segmented<"pinned" | "opened"> aria-label="How to look at it" value={view} onChange={(v) => { setView(v); setChosen(undefined); }}
               options={[{ value: "pinned", label: "as pinned" }, { value: "opened", label: "opened out" }]} />
+          )}
+          {working && (
+            <span className="progress">
+              <span role="status">
+                <progress max={job?.asked_seconds} value={job?.seconds} aria-label="Time searched" /> {job?.state === "waiting" ? "waiting for its turn" : `${job?.seconds.toFixed(0)} of ${job?.asked_seconds} s`}
+                {job?.length && `, ${job.length.text} so far`}
+              </span>{" "}
+              <Button onClick={() => void stop()}>Stop here</Button>
+            </span>
           )}
           {lay && (
             <span className="takeaway">
@@ -196,6 +197,7 @@ export function LayStage() {
         {error && <p className="spoil" role="alert">{error}</p>}
         {job?.state === "failed" && <p className="spoil" role="alert">{job.error}</p>}
         {lay && lay.stale.length > 0 && !working && <OutOfDate why={`Out of date: ${lay.stale.join("; ")}.`} />}
+        {found.isError && <p className="spoil" role="alert">{found.error.message}</p>}
         {!lay && !working && <p>{missing}</p>}
         {lay && drawing && <LayPicture lay={lay} drawing={drawing} cloth={project.cloth} chosen={chosen} onChoose={setChosen} />}
       </div>

@@ -3,7 +3,6 @@ import { useState } from "react";
 import type { Cut, Piece, Project, Use } from "../../api/client";
 import { useChanges, useChoices } from "../../api/hooks";
 import { Patch } from "../../app/ClothSwitch";
-import { useUndo } from "../../app/useUndo";
 import { AddCloth } from "../../cupboard/AddCloth";
 import { DraftScope, EntryChoice, EntryLength, EntryText, EntryTick } from "../../fields/Entry";
 
@@ -13,15 +12,9 @@ const SELVAGES = [{ value: "", label: "no border" }, { value: "low", label: "nea
 function CutLine({ piece, use, cut }: { piece: Piece; use: Use; cut: Cut }) {
   const changes = useChanges();
   const choices = useChoices();
-  const undo = useUndo();
   const change = (body: Parameters<typeof changes.cut>[2]) => changes.cut(piece.id, use.id, body);
   const named = (what: string) => `${piece.name} from ${use.name}, ${what}`;
-  async function remove() {
-    const { copies, pair, on_fold, grain, one_way, hidden, border, bare } = cut;
-    await changes.notCut(piece.id, use.id);
-    undo(`cut-${piece.id}-${use.id}`, `${piece.name} is no longer cut from ${use.name}.`, () =>
-      change({ copies, pair, on_fold, bare, grain: grain as "any", one_way, hidden, border: border as "", seam: cut.seam.mm, shorter: cut.shorter.mm, border_at: cut.border_at.mm }));
-  }
+  const remove = () => changes.notCut(piece.id, use.id);
   return (
     <DraftScope value={`cut-${piece.id}-${use.id}`}>
       <td className="cut-of">

@@ -4,7 +4,6 @@ import { api, type NotRead, type Piece, type Project, Refusal, saved, type Use }
 import { useNavigate, useSearchParams } from "react-router";
 import { useAt, useChanges, useChoices, usePart, useProject } from "../../api/hooks";
 import { Sections } from "../../app/Sections";
-import { useUndo } from "../../app/useUndo";
 import { Worked } from "../../app/Working";
 import { bounds } from "../../draw/outline";
 import { useSize } from "../../draw/useSize";
@@ -154,7 +153,6 @@ function Pieces() {
   const project = useProject().data!;
   const [part, choose] = usePart(PARTS);
   const changes = useChanges();
-  const undo = useUndo();
   const { ref, width, height } = useSize<HTMLDivElement>();
   const file = useRef<HTMLInputElement>(null);
   const [chosen, setChosen] = useState<number>();
@@ -197,7 +195,6 @@ function Pieces() {
   async function takeOut(gone: Piece) {
     const path = { params: { path: { piece_id: gone.id }, query: changes.query } };
     changes.keep(await saved(api.DELETE("/api/pieces/{piece_id}", path)));
-    undo(`out-${gone.id}`, `${gone.name} was taken out.`, async () => changes.keep(await saved(api.POST("/api/pieces/{piece_id}/restore", path))));
   }
 
   return (

@@ -2,7 +2,6 @@ import { Button } from "antd";
 import { Link } from "react-router";
 import type { Project } from "../../api/client";
 import { useChanges } from "../../api/hooks";
-import { useUndo } from "../../app/useUndo";
 import { Worked } from "../../app/Working";
 import { AddCloth } from "../../cupboard/AddCloth";
 
@@ -11,12 +10,7 @@ const RESTS_ON: Record<string, string> = { swatch: "swatch", history: "your test
 /** Every cloth, lining, interfacing and trim of the project, side by side. */
 export function SetPart({ project }: { project: Project }) {
   const changes = useChanges();
-  const undo = useUndo();
   const { members, mismatches, all_washed, wanted } = project.set;
-  async function remove(use_id: number, name: string) {
-    await changes.removeUse(use_id);
-    undo(`use-${use_id}`, `${name} was taken from the garment.`, () => changes.restoreUse(use_id));
-  }
   return (
     <>
       <h1>
@@ -41,7 +35,7 @@ export function SetPart({ project }: { project: Project }) {
               <td>{RESTS_ON[m.basis] ?? m.basis}</td>
               <td>{m.washed ? <span className="good">✓ pre-treated</span> : m.treatment}</td>
               <td>{m.rub || "—"}</td>
-              <td>{m.role !== "main" && <Button type="text" onClick={() => void remove(m.use_id, m.name)} aria-label={`Take ${m.name} from the set`}>remove</Button>}</td>
+              <td>{m.role !== "main" && <Button type="text" onClick={() => void changes.removeUse(m.use_id)} aria-label={`Take ${m.name} from the set`}>remove</Button>}</td>
             </tr>
           ))}
         </tbody>

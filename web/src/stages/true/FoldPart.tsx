@@ -1,5 +1,4 @@
 import { Button } from "antd";
-import { useUndo } from "../../app/useUndo";
 import { Worked } from "../../app/Working";
 import { useSize } from "../../draw/useSize";
 import { EntryChoice, EntryLength } from "../../fields/Entry";
@@ -9,7 +8,6 @@ import type { PartProps } from "./useTrue";
 /** Is the fold on grain: fold to selvage at stations, where to move and by how much; and torque. */
 export function FoldPart({ found, calls }: PartProps) {
   const { fold } = found;
-  const undo = useUndo();
   const rows = fold.stations.map((s) => ({ along: s.along.mm as number | string, distance: s.distance.mm as number | string }));
   const change = useHeld(rows, (next) => calls.change({ fold: next }));
   return (
@@ -29,7 +27,7 @@ export function FoldPart({ found, calls }: PartProps) {
               <tr key={i}>
                 <td><EntryLength bare label={`Station ${i + 1}, from the end`} path={`fold.${i}.along`} value={s.along.text} onSave={(along) => change((held) => held.map((r, n) => (n === i ? { ...r, along } : r)))} /></td>
                 <td><EntryLength bare label={`Station ${i + 1}, fold to selvage`} path={`fold.${i}.distance`} value={s.distance.text} onSave={(distance) => change((held) => held.map((r, n) => (n === i ? { ...r, distance } : r)))} /></td>
-                <td><Button type="text" size="small" aria-label={`Remove station ${i + 1}`} onClick={async () => { await change((held) => held.filter((_, n) => n !== i)); undo("station", "The station was removed.", () => change(() => rows)); }}>remove</Button></td>
+                <td><Button type="text" size="small" aria-label={`Remove station ${i + 1}`} onClick={() => void change((held) => held.filter((_, n) => n !== i))}>remove</Button></td>
               </tr>
             ))}
           </tbody>

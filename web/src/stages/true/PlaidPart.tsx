@@ -1,5 +1,4 @@
 import { Button } from "antd";
-import { useUndo } from "../../app/useUndo";
 import { useSize } from "../../draw/useSize";
 import { EntryChoice, EntryLength } from "../../fields/Entry";
 import { useHeld } from "../../fields/useHeld";
@@ -10,7 +9,6 @@ type Row = { place: number | string; off: number | string; side: "out" | "in" };
 /** Are the bars square: an L-square at several of them, and which to shift. */
 export function PlaidPart({ found, calls, project }: PartProps) {
   const { plaid } = found;
-  const undo = useUndo();
   const rows: Row[] = plaid.bars.map((b) => ({ place: b.place.mm, off: b.off.mm, side: b.signed < 0 ? "in" : "out" }));
   const set = useHeld(rows, (bars) => calls.change({ bars }));
   const change = (i: number, given: Partial<Row>) => set((held) => held.map((r, n) => (n === i ? { ...r, ...given } : r)));
@@ -30,7 +28,7 @@ export function PlaidPart({ found, calls, project }: PartProps) {
               <EntryLength label="off at the far selvage" path={`bars.${i}.off`} value={b.off.text} onSave={(off) => change(i, { off })} />
             </div>
             <EntryChoice label="It runs" value={b.signed < 0 ? "in" : "out"} options={[{ value: "out", label: "out, towards the tested end" }, { value: "in", label: "in, away from it" }]} onSave={(v) => change(i, { side: v as "out" })} />
-            <p className={b.square ? "good" : "look"}>{b.told} <Button type="text" size="small" aria-label={`Remove bar ${i + 1}`} onClick={async () => { await set((held) => held.filter((_, n) => n !== i)); undo("bar", "The bar was removed.", () => set(() => rows)); }}>remove</Button></p>
+            <p className={b.square ? "good" : "look"}>{b.told} <Button type="text" size="small" aria-label={`Remove bar ${i + 1}`} onClick={() => void set((held) => held.filter((_, n) => n !== i))}>remove</Button></p>
           </div>
         ))}
         <Button type={plaid.bars.length ? "default" : "primary"} onClick={() => void set((held) => [...held, { place: plaid.next_place.mm, off: 0, side: "out" }])}>Another bar</Button>

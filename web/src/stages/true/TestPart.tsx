@@ -2,7 +2,6 @@ import { Button } from "antd";
 import { useState } from "react";
 import { Link } from "react-router";
 import { useTape } from "../../api/hooks";
-import { useUndo } from "../../app/useUndo";
 import { Worked } from "../../app/Working";
 import { EntryChoice, EntryLength } from "../../fields/Entry";
 import { AttemptsChart, PlacesChart } from "./Charts";
@@ -17,7 +16,6 @@ const SIDES = [
 /** The fold test: the reading as a picture and as a number, what to do next, and every test so far. */
 export function TestPart({ found, calls, project }: PartProps) {
   const tape = useTape();
-  const undo = useUndo();
   const [drag, setDrag] = useState<{ offset: number; bow: number }>();
   const [typed, setTyped] = useState<number>();
   const [error, setError] = useState("");
@@ -50,7 +48,6 @@ export function TestPart({ found, calls, project }: PartProps) {
   }
   async function strike(id: number) {
     await calls.strike(id);
-    undo(`test-${id}`, "The test was struck out.", () => calls.bringBack(id));
   }
   return (
     <div className="true-test">

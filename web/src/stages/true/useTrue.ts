@@ -22,8 +22,6 @@ export function useTrue() {
     writeDown: async () => keep(await saved(api.POST("/api/projects/{project_id}/true/tests", { params }))),
     strike: async (test_id: number) =>
       keep(await saved(api.DELETE("/api/projects/{project_id}/true/tests/{test_id}", { params: { path: { ...path, test_id }, query } }))),
-    bringBack: async (test_id: number) =>
-      keep(await saved(api.POST("/api/projects/{project_id}/true/tests/{test_id}/restore", { params: { path: { ...path, test_id }, query } }))),
   };
 }
 

@@ -1,7 +1,8 @@
-import { Button, Drawer, Input, type InputRef } from "antd";
+import { Button, Drawer, Input, type InputRef, Modal } from "antd";
 import { type KeyboardEvent, useEffect, useLayoutEffect, useRef, useState } from "react";
 import { api, type Draft, type Outline, type Piece, type Project, Refusal, saved, unwrap } from "../../../api/client";
 import { useChanges, useChoices } from "../../../api/hooks";
+import { asShown, upToDate } from "../../../api/news";
 import { Sections } from "../../../app/Sections";
 import { ArrowPart, EdgesPart, MarksPart, NAMES, PLACES } from "./Details";
 import { blank, field, type Form, type FormMark, noPoint, noStation, noTape, pointsOf, said, sent, telling, type Way } from "./form";
@@ -48,7 +49,7 @@ function PieceForm({ project, piece, draft, onClose }: Props & { draft: Draft | 
   const changes = useChanges();
   const choices = useChoices();
   const start = () => (piece && draft ? fromPiece(piece, draft) : blank());
-  const { form, begun, change, clear } = usePieceForm(`piece:${changes.id}:${piece?.id ?? "new"}`, start);
+  const { form, begun, found, since, renew, change, clear } = usePieceForm(`piece:${changes.id}:${piece?.id ?? "new"}`, start);
   const [outline, setOutline] = useState<Outline | undefined>(draft);
   const [base, setBase] = useState<Outline>();
   const [errors, setErrors] = useState<{ path: string; message: string }[]>([]);
@@ -56,6 +57,7 @@ function PieceForm({ project, piece, draft, onClose }: Props & { draft: Draft | 
   const [refused, setRefused] = useState<Refusal>();
   const [tried, setTried] = useState(false);
   const [busy, setBusy] = useState(false);
+  const [leaving, setLeaving] = useState(false);
   const [chosen, setChosen] = useState<number>();
   const [drawing, setDrawing] = useState<{ kind: FormMark["kind"] | "notch"; places: FormMark["places"] }>();
   const side = useRef<HTMLDivElement>(null);
@@ -190,11 +192,11 @@ function PieceForm({ project, piece, draft, onClose }: Props & { draft: Draft | 
     setBusy(true);
     try {
       changes.keep(
-        await saved(
+        await saved(asShown(since, () =>
           piece
             ? api.PATCH("/api/pieces/{piece_id}", { params: { path: { piece_id: piece.id }, query: { use: piece.cuts[0]?.use_id ?? null } }, body: { ...shared, on_fold: form.on_fold, drawn: told }, headers })
             : api.POST("/api/projects/{project_id}/pieces", { params: { path: { project_id: changes.id } }, body: { ...told, ...shared }, headers }),
-        ),
+        )),
       );
       clear({ ...blank(), way: form.way, seam: form.seam });
       setRefused(undefined);
@@ -203,7 +205,10 @@ function PieceForm({ project, piece, draft, onClose }: Props & { draft: Draft | 
       if (another) name.current?.focus();
       else onClose();
     } catch (fault) {
-      setRefused(fault as Refusal);
+      const refusal = fault as Refusal;
+      setRefused(refusal);
+      // said once more, it is built on what is there now
+      if (refusal.code === "changed_elsewhere") await upToDate().then(renew);
     } finally {
       setBusy(false);
     }
@@ -222,7 +227,18 @@ function PieceForm({ project, piece, draft, onClose }: Props & { draft: Draft | 
     const sentAs = piece ? `drawn.${path}` : path;
     return text.trim() || tried ? [...(refused?.fields ?? []), ...errors].find((e) => e.path === path || e.path === sentAs)?.message : undefined;
   };
-  const insist = refused?.code === "asked";
+  const twice = refused?.code === "changed_elsewhere";
+  const insist = refused?.code === "asked" || twice;
+  /** A form with something in it is not left without a word. */
+  function leave() {
+    if (!begun) return onClose();
+    setLeaving(true);
+  }
+  function throwAway() {
+    clear(start());
+    setLeaving(false);
+    onClose();
+  }
   const parts = { form, set, about, outline, asPoints };
   const shown = told || piece ? outline : undefined;
   const remarks = [...(shown?.doubts ?? []), ...(shown?.remarks ?? [])];
@@ -233,19 +249,28 @@ function PieceForm({ project, piece, draft, onClose }: Props & { draft: Draft | 
       open
       size={1120}
       title={piece ? `Change ${piece.name}` : "A piece, as it is on the paper"}
-      onClose={onClose}
+      onClose={leave}
       afterOpenChange={(open) => open && name.current?.focus()}
       footer={
         <div className="drawer-foot">
-          <span className="say spoil" role="alert">{refused?.message ?? (tried || rows.length > 1 || form.way === "measures" || form.way === "another" ? problem : "")}</span>
-          {begun && <Button onClick={() => { clear(start()); onClose(); }}>Throw away</Button>}
+          <span className="say spoil" role="alert">{(twice ? `${refused.message} ${refused.both.map((b) => `There, ${b.name}: ${b.theirs}.`).join(" ")} Keep yours, or throw it away and see the other.` : refused?.message) ?? (tried || rows.length > 1 || form.way === "measures" || form.way === "another" ? problem : "")}</span>
+          {begun && <Button onClick={throwAway}>Throw away</Button>}
           {!piece && !insist && <Button loading={busy} onClick={() => void keep(false, true)}>Keep it, and the next one</Button>}
           <Button type="primary" loading={busy} onClick={() => void keep(insist)}>
-            {insist ? "Keep it so" : piece ? "Keep the change" : "Keep this piece"}
+            {twice ? "Keep mine" : insist ? "Keep it so" : piece ? "Keep the change" : "Keep this piece"}
           </Button>
         </div>
       }
     >
+      <Modal title="Something here is not kept yet" open={leaving} onCancel={() => setLeaving(false)} closeIcon="Close" width={460}
+        footer={[
+          <Button key="go" onClick={() => setLeaving(false)}>Go on with it</Button>,
+          <Button key="away" onClick={throwAway}>Throw it away</Button>,
+          <Button key="keep" type="primary" onClick={() => { setLeaving(false); void keep(); }}>Keep it</Button>,
+        ]}>
+        <p>What you typed of {form.name.trim() || piece?.name || "this piece"} can be kept, thrown away, or gone on with.</p>
+      </Modal>
+      {found && <p className="draft-found" role="status">This is a draft of before: it was typed and not kept. <Button size="small" onClick={() => clear(start())}>Throw it away and begin anew</Button></p>}
       <div className="stations" onKeyDown={enter}>
         <div ref={side} className="piece-side">
           <div className="entry">

@@ -1,0 +1,93 @@
+import { Modal } from "antd";
+import { useEffect, useState } from "react";
+
+const SHEET: readonly (readonly [string, readonly (readonly [string, string])[]])[] = [
+  ["Everywhere", [
+    ["?", "this sheet"],
+    ["Ctrl Z", "take back the last thing done"],
+    ["Ctrl Shift Z", "do it again"],
+    ["Alt M", "to the stage's main command"],
+    ["Esc", "close what lies on top"],
+  ]],
+  ["In a field", [
+    ["Enter", "keep it and go on to the next field"],
+    ["Tab", "keep it and go on"],
+    ["Esc", "what was kept before comes back"],
+  ]],
+  ["In a picture of pieces", [
+    ["← → ↑ ↓", "move the chosen point, or go to the next piece"],
+    ["Shift", "with an arrow: further"],
+    ["Space", "corner or smooth"],
+    ["+  Delete", "add a point, take one out"],
+    ["Page Down", "the next point"],
+  ]],
+];
+
+const TYPED = /^(?:text|search|number|)$/;
+const typing = (at: HTMLElement) =>
+  at.tagName === "TEXTAREA" || at.tagName === "SELECT" || at.isContentEditable || (at.tagName === "INPUT" && TYPED.test(at.getAttribute("type") ?? ""));
+
+/** The hand on the stage itself. */
+export function toStage() {
+  const main = document.querySelector<HTMLElement>("main");
+  if (main && !main.hasAttribute("tabindex")) main.tabIndex = -1;
+  main?.focus({ preventScroll: true });
+}
+
+/** The stage's main command: what is filled with the colour of action, or else the first field. */
+export function toMainCommand() {
+  const main = document.querySelector<HTMLElement>("main");
+  const shown = (all: NodeListOf<HTMLElement> | undefined) => [...(all ?? [])].find((one) => one.offsetParent !== null && !one.hasAttribute("disabled"));
+  const command = shown(main?.querySelectorAll("[data-main]")) ?? shown(main?.querySelectorAll(".ant-btn-primary")) ?? shown(main?.querySelectorAll("input, select, button")) ?? main;
+  command?.focus();
+  command?.scrollIntoView({ block: "nearest" });
+}
+
+/** The keys that work on every page, and the sheet that lists them all. */
+export function Keys({ onBack, onAgain, open, onOpen }: { onBack: () => void; onAgain: () => void; open: boolean; onOpen: (open: boolean) => void }) {
+  useEffect(() => {
+    function down(event: KeyboardEvent) {
+      const at = event.target as HTMLElement;
+      const command = event.ctrlKey || event.metaKey;
+      if (event.key === "?" && !typing(at)) onOpen(true);
+      else if (event.altKey && event.key.toLowerCase() === "m") toMainCommand();
+      else if (command && "zy".includes(event.key.toLowerCase())) {
+        // while something is being typed, or in a form that is not kept yet, the keys are the field's own
+        if (at.closest(".ant-drawer") || (typing(at) && (at.dataset["entry"] !== "true" || at.dataset["pending"] === "true"))) return;
+        (event.shiftKey || event.key.toLowerCase() === "y" ? onAgain : onBack)();
+      } else return;
+      event.preventDefault();
+    }
+    window.addEventListener("keydown", down);
+    return () => window.removeEventListener("keydown", down);
+  }, [onBack, onAgain, onOpen]);
+  return (
+    <Modal title="Keys" open={open} onCancel={() => onOpen(false)} footer={null} width={560} closeIcon="Close">
+      <div className="keys">
+        {SHEET.map(([where, keys]) => (
+          <section key={where}>
+            <h3>{where}</h3>
+            <dl>
+              {keys.map(([key, does]) => (
+                <div key={key}><dt><kbd>{key}</kbd></dt><dd>{does}</dd></div>
+              ))}
+            </dl>
+          </section>
+        ))}
+      </div>
+    </Modal>
+  );
+}
+
+/** The first two stops of a page: past the rail and the head. */
+export function Skip() {
+  return (
+    <nav className="skip" aria-label="Skip">
+      <a href="#stage" onClick={(e) => { e.preventDefault(); toStage(); }}>To the stage</a>
+      <a href="#command" onClick={(e) => { e.preventDefault(); toMainCommand(); }}>To its main command</a>
+    </nav>
+  );
+}
+
+/** The sheet's own state. */
+export const useKeysSheet = () => useState(false);
