@@ -60,6 +60,7 @@ ADDRESSES: tuple[Address, ...] = (
     ("POST", "/projects", "addProject", project.add_project, 201, project_out.ProjectOut),
     ("GET", f"{P}", "readProject", project.read_project, 200, project_out.ProjectOut),
     ("PATCH", f"{P}", "changeProject", project.change_project, 200, project_out.ProjectOut),
+    ("PUT", f"{P}/asides", "setAside", project.set_aside, 200, project_out.ProjectOut),
     ("DELETE", f"{P}", "deleteProject", project.delete_project, 200, project_out.ProjectsOut),
     (
         "POST",

@@ -14,7 +14,7 @@ from ..core.cloth.make import COLOURINGS, FIBRES, FINISHES, WEAVES, blend_text
 from ..core.cloth.width import BadCloth, check_cloth, check_place, past_the_end
 from ..core.shrink.ranges import like_key
 from ..core.shrink.together import ROLES
-from ..core.shrink.treatment import programme_text
+from ..core.shrink.treatment import SWATCH_WASHES, programme_text
 from ..core.wording import joined, sentence_of
 from ..formats.photo import BadPhoto, read_photo
 from ..standins.washer import Appliance, Specimen
@@ -270,6 +270,7 @@ class WashGiven:
     """One wash of a length as it is told: how, the rag's grade, and what it measured afterwards, mm."""
 
     how: str = ""
+    wash: str = ""
     grade: int | None = None
     length_after: float | None = None
     width_after: float | None = None
@@ -281,7 +282,10 @@ def add_wash(session: Session, row: models.Cloth, given: WashGiven, washer: Appl
 
     Raises :class:`Refused`.
     """
-    wash = models.Wash(cloth_id=row.id, how=given.how, grade=given.grade, simulated=washer is not None)
+    if given.wash and given.wash not in SWATCH_WASHES:
+        raise Refused(f"It must be one of: {', '.join(SWATCH_WASHES)}.", path="wash")
+    how = given.how or (SWATCH_WASHES[given.wash] if given.wash else "")
+    wash = models.Wash(cloth_id=row.id, how=how, wash=given.wash, grade=given.grade, simulated=washer is not None)
     length, width = given.length_after, given.width_after
     if washer is not None:
         length, width = _wash_in(session, row, wash, washer)

@@ -72,6 +72,8 @@ EVENTS: dict[str, str | Callable[[Values], str]] = {
     # of a garment as a whole
     "whole-taken-back": "Taken back: {said}",
     "whole-done-again": "Done again: {said}",
+    "set-aside": "Set aside, since {why}: {told}",
+    "look-again": "To be looked at again: {told}",
     "piece-added": "Added the piece “{name}”, {copies} to cut.",
     "pieces-read": "Read {count} pieces from “{file}”.",
     "piece-changed": "Changed the piece “{name}”.",

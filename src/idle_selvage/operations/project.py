@@ -79,6 +79,21 @@ def change_garment(session: Session, row: models.Project, given: Mapping[str, An
     change(session, row, given, "plan")
 
 
+def set_aside(session: Session, row: models.Project, told: str, why: str) -> None:
+    """Set a warning aside as it is told, or, without a reason, look at it again."""
+    known = next((one for one in row.asides if one.told == told), None)
+    if why and known is None:
+        row.asides.append(models.Aside(told=told, why=why))
+        note(session, row, "plan", "set-aside", told=told, why=why)
+    elif why and known is not None and known.why != why:
+        known.why = why
+        note(session, row, "plan", "set-aside", told=told, why=why)
+    elif not why and known is not None:
+        row.asides.remove(known)
+        note(session, row, "plan", "look-again", told=told)
+    session.flush()
+
+
 def put_away(session: Session, row: models.Project) -> None:
     """Put a garment away. It can be brought back."""
     row.deleted_at = models.now()

@@ -19,6 +19,7 @@ from ..core.shrink.swatch import (
     check_rows,
     cycles,
     in_all,
+    odd_reading,
     read_diagonals,
     shape_of,
     too_small,
@@ -57,9 +58,11 @@ class Readings:
     dry: str | None = None
 
 
-def keep_reading(session: Session, cloth_use: models.ClothUse, given: Readings, by: models.By = "tape") -> None:
+def keep_reading(
+    session: Session, cloth_use: models.ClothUse, given: Readings, by: models.By = "tape", *, sure: bool = True
+) -> None:
     """Keep the readings of the swatch of one cloth of a garment. Raises :class:`Refused` for readings that cannot
-    be."""
+    be, and, unless ``sure``, for new ones that look like a slip."""
     row = _swatch(session, cloth_use.cloth)
     before = {"warp": row.warp, "weft": row.weft, "wash": row.wash, "dry": row.dry}
     said: list[str] = []
@@ -78,6 +81,9 @@ def keep_reading(session: Session, cloth_use: models.ClothUse, given: Readings, 
             check_rows(kept, direction)
         except BadReading as fault:
             raise Refused(fault.told, path=f"{direction}.{fault.place}.{fault.wash}") from None
+        odd = None if sure else odd_reading(_changed_rows(getattr(row, direction), kept))
+        if odd is not None:
+            raise Refused(odd.told, code="asked", path=f"{direction}.{odd.place}.{odd.wash}")
         row.keep_marks(direction, kept, by)
         washed = max((len(r) for r in kept), default=1) - 1
         said.append(f"{direction} {len(kept)} marked, {washed} {'wash' if washed == 1 else 'washes'}")
@@ -102,6 +108,11 @@ def keep_reading(session: Session, cloth_use: models.ClothUse, given: Readings, 
     if said:
         after = {"warp": row.warp, "weft": row.weft, "wash": row.wash, "dry": row.dry}
         note(session, cloth_use, "shrink", "swatch-read", before=before, after=after, said=said)
+
+
+def _changed_rows(before: Rows, after: Rows) -> list[Sequence[float | None]]:
+    """The rows as they are now; of those that were not changed only the marked distance."""
+    return [row if i >= len(before) or list(before[i]) != list(row) else row[:1] for i, row in enumerate(after)]
 
 
 def _keep_how(row: models.Swatch, wash: str | None, dry: str | None) -> None:

@@ -13,6 +13,7 @@ from ..core.buy.proved import least_figure, proved_purchase
 from ..core.buy.purchase import Purchase
 from ..core.buy.trims import trim_length
 from ..core.cloth.bars import BarPattern
+from ..core.cloth.direction import direction_asked
 from ..core.cloth.dye import Dye
 from ..core.cloth.hand import needs_lining
 from ..core.cloth.make import NO_GRAIN, Make
@@ -35,8 +36,8 @@ from ..core.shrink.shrinkage import Direction
 from ..core.shrink.states import ClothStates
 from ..core.shrink.swatch import BOTH_WAYS, Swatch, at_rest_unless
 from ..core.shrink.to_fit import fit_by
-from ..core.shrink.together import ROLES, Member, mismatches, one_washed_all_washed, wanted
-from ..core.shrink.treatment import Advice, TreatmentFacts, advise, finished, treatment_facts
+from ..core.shrink.together import ROLES, Member, headline, mismatches, one_washed_all_washed, wanted
+from ..core.shrink.treatment import Advice, TreatmentFacts, advise, finished, milder_than, treatment_facts
 from ..core.true.attempts import Truth, loop
 from ..core.washday.needs import needs_treatment
 from ..core.wording import Sentence, capital, sentence_of
@@ -92,8 +93,10 @@ class ClothStanding:
 
     @cached_property
     def states(self) -> ClothStates:
-        """The cloth as bought and after each treatment."""
-        return ClothStates(cloths.as_states(self.row), self.make, self.test, self.rows.past, self.how)
+        """The cloth as bought and after each treatment; a swatch that was only begun takes nothing from what an earlier
+        one has measured."""
+        tells = swatches.as_swatch(self.rows.measured)
+        return ClothStates(cloths.as_states(self.row), self.make, tells, self.rows.past, self.how)
 
     @cached_property
     def warp(self) -> Shrinkage:
@@ -237,6 +240,11 @@ class SetStanding:
     @cached_property
     def mismatches(self) -> tuple[str, ...]:
         return mismatches(self.members)
+
+    @property
+    def headline(self) -> str:
+        """How they stand to one another."""
+        return headline(self.members)
 
     @cached_property
     def all_washed(self) -> str:
@@ -525,7 +533,7 @@ class Standing:
     @cached_property
     def warnings_here(self) -> tuple[Warned, ...]:
         """Everything of this cloth to look at."""
-        row, swatch = self.cloth.row, self.rows.cloth.swatch
+        row, swatch = self.cloth.row, self.rows.cloth.measured
         states = self.cloth.states
         return warnings(
             Watched(
@@ -539,12 +547,37 @@ class Standing:
                 made_up=swatch is not None and swatch.simulated,
                 washed_unmeasured=states.current > 0 and states.measured("width", states.current) != states.current,
                 uncut=self.name if self.idle and not self.trim else "",
+                milder=self._treated_too_mildly,
+                asked=self._asked_of_the_cloth,
             )
         )
 
+    @property
+    def _treated_too_mildly(self) -> str:
+        """That every treatment so far was milder than the garment's washing will be; nothing where it is not known."""
+        coming = finished(self.garment.wash, self.garment.dry, self.cloth.treatment_facts)
+        had = [wash.wash for wash in self.cloth.row.treatments]
+        if coming is None or not coming.wet or not had or not all(had):
+            return ""
+        return milder_than(had, coming)
+
+    @property
+    def _asked_of_the_cloth(self) -> tuple[str, ...]:
+        """What is odd about its direction, and may be meant so."""
+        row = self.cloth.row
+        sideways = tuple(piece.name for piece, cut in self.rows.cuts if cut.grain == "crosswise" and not cut.border)
+        return direction_asked(row.direction, row.weave, sideways)
+
     @cached_property
     def warnings(self) -> tuple[Warned, ...]:
-        """Everything to look at: of this cloth, of the set, and what will spoil another cloth."""
+        """Everything to look at: of this cloth, of the set, and what will spoil another cloth. What was set aside comes
+        last, with the reason."""
+        why = {one.told: one.why for one in self.garment.asides}
+        told = [replace(one, aside=why.get(str(one.text), "")) for one in self._warnings]
+        return tuple(sorted(told, key=lambda one: one.aside != ""))
+
+    @cached_property
+    def _warnings(self) -> tuple[Warned, ...]:
         mine = self.warnings_here
         others = [one for one in self.whole.uses if one is not self]
         spoil = [

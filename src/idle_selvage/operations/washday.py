@@ -9,6 +9,7 @@ from datetime import datetime, timedelta
 
 from sqlalchemy.orm import Session
 
+from ..core.shrink.treatment import WASH_OF_CYCLE
 from ..core.washday.loads import MACHINES, WASHERS_KG, Batch, Load, Machine, group, learned_time
 from ..core.washday.needs import napped
 from ..core.washday.schedule import GRACE, GRAIN, LEAST_WAKING, CannotSchedule, Done, Waking, plan
@@ -315,7 +316,7 @@ def end_step(session: Session, number: int) -> None:
         for entry in row.load.cloths:
             cloth = session.get(models.Cloth, entry.cloth_id)
             if cloth is not None:
-                session.add(models.Wash(cloth_id=cloth.id, how=row.what, task_id=row.id))
+                session.add(models.Wash(cloth_id=cloth.id, how=row.what, wash=WASH_OF_CYCLE[row.learn], task_id=row.id))
                 session.flush()
                 session.refresh(cloth, ["washes"])
                 note_cloth(session, cloth, "shrink", "treated", name=cloth.name or "the cloth", how=row.what)

@@ -17,11 +17,13 @@ from .models import Cloth, ClothUse, Cut, Job, LayRecord, Piece, Project, Swatch
 
 @dataclass(frozen=True)
 class ClothRows:
-    """What is stored of one cloth: its row, the swatch it is gone by, its washes, past tests of like cloth (without its
+    """What is stored of one cloth: its row, the swatch at hand and the one measured last (the same, unless that was
+    only begun), its washes, past tests of like cloth (without its
     own), and when its photo was taken."""
 
     cloth: Cloth
     swatch: Swatch | None
+    measured: Swatch | None
     washes: tuple[Wash, ...]
     past: tuple[Past, ...]
     photo_at: datetime | None
@@ -56,13 +58,14 @@ class GarmentRows:
 def cloth_rows(session: Session, cloths: Sequence[Cloth]) -> dict[int, ClothRows]:
     """What is stored of each cloth, by its number."""
     numbers = [row.id for row in cloths]
-    used = swatch.used_swatches(session, numbers)
+    used, measured = swatch.used_and_measured(session, numbers)
     photos = photo.taken(session, numbers)
     past = swatch.past_tests(session, {row.like for row in cloths})
     return {
         row.id: ClothRows(
             row,
             used.get(row.id),
+            measured.get(row.id),
             tuple(wash for wash in row.washes if wash.deleted_at is None),
             tuple(
                 one.test

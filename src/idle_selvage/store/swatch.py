@@ -46,6 +46,22 @@ def used_swatches(session: Session, cloth_ids: Iterable[int]) -> dict[int, Swatc
     return {row.cloth_id: row for row in session.scalars(query)}
 
 
+def used_and_measured(session: Session, cloth_ids: Iterable[int]) -> tuple[dict[int, Swatch], dict[int, Swatch]]:
+    """The swatch at hand of each cloth, and the one it is planned by: that one, or, while it was never measured after a
+    wash, the newest that was."""
+    used: dict[int, Swatch] = {}
+    measured: dict[int, Swatch] = {}
+    for row in session.scalars(select(Swatch).where(Swatch.cloth_id.in_(list(cloth_ids))).order_by(Swatch.id)):
+        washed = any(len(marks) > 1 for marks in (*row.warp, *row.weft))
+        if row.used:
+            used[row.cloth_id] = row
+        if washed and not (row.cloth_id in measured and measured[row.cloth_id].used):
+            measured[row.cloth_id] = row
+    for cloth_id, row in used.items():
+        measured.setdefault(cloth_id, row)
+    return used, measured
+
+
 def as_swatch(row: Swatch | None) -> MarkedSwatch:
     """The core's swatch; an empty one before any was marked."""
     if row is None:

@@ -118,7 +118,7 @@ def test_made_up_readings_are_marked_and_teach_nothing(person: Person) -> None:
 def test_another_swatch_and_back(person: Person) -> None:
     project(person, "A", "23.5")
     fresh = person.ask("POST", "/projects/1/swatches", 201)["shrink"]
-    assert fresh["washes"] == 0 and fresh["warp_known"]["basis"] == "range" and len(fresh["swatches"]) == 2
+    assert fresh["washes"] == 0 and fresh["warp_known"]["basis"] == "swatch" and len(fresh["swatches"]) == 2
     person.ask("PUT", "/projects/1/swatch", warp=[["25", "24"]], weft=[["25", "24"]])
     back = person.ask("PUT", "/projects/1/swatch/use", swatch_id=1)["shrink"]
     assert back["warp_known"]["figure"]["number"] == "6.0" and [s["used"] for s in back["swatches"]] == [False, True]

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import pytest
 
-from idle_selvage.core.cloth.direction import PILE_RUNS, is_one_way, wale_class
+from idle_selvage.core.cloth.direction import PILE_RUNS, direction_asked, is_one_way, wale_class
 
 
 def test_direction_and_wales() -> None:
@@ -17,3 +17,10 @@ def test_direction_and_wales() -> None:
     for wrong in (0, 31):
         with pytest.raises(ValueError, match="wales to the inch"):
             wale_class(wrong)
+
+
+def test_pile_without_a_direction_and_a_print_on_its_side_are_asked_about() -> None:
+    assert "corduroy" in direction_asked("none", "corduroy", ())[0]
+    assert "velveteen" in direction_asked("none", "velveteen", ("Yoke",))[0]
+    assert direction_asked("nap", "corduroy", ("Yoke",)) == direction_asked("none", "twill", ("Yoke",)) == ()
+    assert direction_asked("print", "plain", ("Yoke", "Cuff"))[0].startswith("Yoke and Cuff: cut on the cross grain")

@@ -16,12 +16,12 @@ def test_dye_is_washed_until_the_rag_stays_clean() -> None:
 
 
 def test_who_may_share_water() -> None:
-    light, medium, dark = Dye("light", 5), Dye("medium", 4), Dye("dark", 5)
+    light, medium, dark = Dye("light", 5), Dye("medium", 5), Dye("dark", 5)
     untested = Dye("medium")
     assert not may_share(light, untested) and may_share(untested, dark) and may_share(Dye("light"), light)
     assert may_share(light, medium) and may_share(medium, dark) and not may_share(light, dark)
-    assert alone(Dye("dark")) and alone(Dye("medium", 3)) and not alone(Dye("medium", 4))
-    assert not may_share(medium, Dye("medium", 3)) and may_share(medium, Dye("medium", 3, (4,)))
+    assert alone(Dye("dark")) and alone(Dye("medium", 3)) and alone(Dye("medium", 4)) and not alone(Dye("medium", 5))
+    assert not may_share(medium, Dye("medium", 4)) and may_share(medium, Dye("medium", 3, (5,)))
     assert all_share([light, medium, light]) and not all_share([light, medium, dark])
 
 

@@ -7,7 +7,7 @@ import pytest
 from idle_selvage.core.cloth.make import Make
 from idle_selvage.core.plan.piece import Grain
 from idle_selvage.core.shrink.states import ClothStates
-from idle_selvage.core.shrink.together import Member, mismatches, one_washed_all_washed, wanted
+from idle_selvage.core.shrink.together import Member, headline, mismatches, one_washed_all_washed, wanted
 
 
 def member(name: str, warp: float | None, weft: float | None, **cut: Grain) -> Member:
@@ -107,3 +107,17 @@ def test_one_washed_all_washed() -> None:
 def test_a_sheer_cloth_wants_a_lining() -> None:
     assert "lining" in wanted([member("Crepe", None, None)], True)[0]
     assert wanted([member("Crepe", None, None), Member("Lawn", "lining", None, None, False)], True) == ()
+
+
+def test_alike_is_only_said_where_it_is_known() -> None:
+    assert headline([member("A", 5.0, 3.0), member("B", 4.0, 3.0)]) == "These shrink alike"
+    assert "not known" in headline([member("A", 5.0, 3.0), member("B", 4.0, None)])
+    assert "pucker" in headline([member("A", 9.0, 3.0), member("B", 4.0, 3.0), member("C", None, None)])
+    assert headline([member("A", None, None)]).startswith("One cloth")
+
+
+def test_a_difference_is_that_of_the_numbers_as_shown() -> None:
+    # 5.94 and 3.86 are shown as 5.9 and 3.9: 2.0 apart, though 2.08 exactly
+    assert mismatches([member("A", 5.94, 3.0), member("B", 3.86, 3.0)]) == ()
+    (told,) = mismatches([member("A", 6.04, 3.0), member("B", 3.86, 3.0)])
+    assert "2.1 points" in told

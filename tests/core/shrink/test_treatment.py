@@ -12,10 +12,12 @@ from idle_selvage.core.shrink.treatment import (
     SCHOOLS,
     WASHES,
     Advice,
+    School,
     TreatmentFacts,
     advise,
     cautions,
     default_school,
+    milder_than,
     programme,
     usual,
 )
@@ -102,4 +104,35 @@ def test_dye_that_comes_off_has_the_water_to_itself() -> None:
     assert "on its own, since its dye comes off (grade 2)" in bleeding and "wash again until it stays clean" in bleeding
     assert "Rub it with a wet white rag first" in steps(advise("40", "line", TreatmentFacts(("cotton",), Dye("dark"))))
     assert "on its own" not in steps(advise("40", "line", TreatmentFacts(("cotton",), Dye("dark", 5))))
-    assert "Usual for linen" in usual(("linen", "nothing"))[0]
+    linen = ("linen", "nothing")
+    assert "Usual for linen" in usual(linen, programme("40", "line", "mirror", TreatmentFacts(linen))[0])[0]
+
+
+@pytest.mark.parametrize("school", SCHOOLS)
+@pytest.mark.parametrize("kind", [entry.kind for entry in PLANNING_RANGES])
+def test_what_will_be_dry_cleaned_is_never_told_to_be_washed(school: School, kind: str) -> None:
+    if school == "fit":
+        return
+    advice = advise("dry-clean", "none", TreatmentFacts((kind,)), school)
+    told = " ".join([steps(advice), *advice.changed, *advice.forbids, *usual((kind,), advice.programme)]).lower()
+    assert not advice.programme.wet
+    assert "wash it" not in told and "machine wash" not in told and "warm wash" not in told
+
+
+@pytest.mark.parametrize("wash", WASHES)
+@pytest.mark.parametrize("dry", DRIES)
+@pytest.mark.parametrize("school", SCHOOLS)
+def test_glue_is_never_steamed_tumbled_or_ironed(wash: str, dry: str, school: School) -> None:
+    advice = advise(wash, dry, TreatmentFacts(("cotton",), fusible=True), school)
+    plan = advice.programme
+    assert plan.cycle in ("soak", "none") and plan.dry in ("flat", "none") and not plan.press
+    assert plan.temperature <= 40 and "steam iron" not in " ".join(m for s in advice.steps for m in s.materials)
+    assert (plan.cycle == "soak") == (wash not in ("dry-clean", "never") and school not in ("fit", "leave"))
+
+
+def test_a_treatment_milder_than_the_garments_washing_is_said() -> None:
+    warm = programme("40", "line", "mirror", TreatmentFacts(("cotton",)))[0]
+    told = milder_than(["30-gentle"], warm)
+    assert "30 °C" in told and "40 °C" in told
+    assert milder_than(["40"], warm) == milder_than(["60"], warm) == milder_than(["30-gentle", "40"], warm) == ""
+    assert milder_than(["soak"], warm) and milder_than(["steam"], warm)

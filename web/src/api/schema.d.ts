@@ -110,6 +110,23 @@ export interface paths {
         patch: operations["changeProject"];
         trace?: never;
     };
+    "/api/projects/{project_id}/asides": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Set a warning aside, with a reason; or look at it again. */
+        put: operations["setAside"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/restore": {
         parameters: {
             query?: never;
@@ -2237,6 +2254,8 @@ export interface components {
         SetOut: {
             /** Members */
             members: components["schemas"]["MemberOut"][];
+            /** Headline */
+            headline: string;
             /** Mismatches */
             mismatches: string[];
             /** All Washed */
@@ -2339,6 +2358,16 @@ export interface components {
             level: "look" | "spoil";
             /** Text */
             text: string;
+            /**
+             * Key
+             * @description by which it is set aside
+             */
+            key: string;
+            /**
+             * Aside
+             * @description why the maker set it aside; empty: it is to be looked at
+             */
+            aside: string;
         };
         /** WishesOut */
         WishesOut: {
@@ -2417,6 +2446,19 @@ export interface components {
             place: string;
             /** Size */
             size: string;
+        };
+        /**
+         * AsideIn
+         * @description A warning set aside, by its key, and why; without a reason it is to be looked at again.
+         */
+        AsideIn: {
+            /** Key */
+            key: string;
+            /**
+             * Why
+             * @default
+             */
+            why?: string;
         };
         /**
          * OutlineOut
@@ -3763,6 +3805,12 @@ export interface components {
              * @default
              */
             how?: string;
+            /**
+             * Wash
+             * @description which kind of wash that was, one of those offered for a swatch
+             * @default
+             */
+            wash?: string;
             /**
              * Grade
              * @default null
@@ -6304,6 +6352,61 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["ProjectChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProjectOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    setAside: {
+        parameters: {
+            query?: {
+                use?: number | null;
+            };
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AsideIn"];
             };
         };
         responses: {

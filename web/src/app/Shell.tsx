@@ -37,10 +37,10 @@ function RefusedStrip() {
   const refused = useRefusals();
   if (refused.length === 0) return null;
   return (
-    <ul className="refused" role="alert" aria-label="Not saved">
+    <ul className="refused" aria-label="Not saved">
       {refused.map((one) => (
         <li key={one.id}>
-          <b>{one.label}:</b> {one.message} <Button size="small" onClick={one.go}>{one.id === COMMAND ? "Put aside" : "Go there"}</Button>
+          Not saved: {one.id === COMMAND ? one.message : <b>{one.label}</b>} <Button size="small" onClick={one.go}>{one.id === COMMAND ? "Put aside" : "Go there"}</Button>
         </li>
       ))}
     </ul>

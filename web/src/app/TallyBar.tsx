@@ -1,14 +1,9 @@
-import { Link } from "react-router";
 import type { Project } from "../api/client";
-import { useAt } from "../api/hooks";
-import { stageNames } from "../words/stages";
+import { Warnings } from "./Warnings";
 import { Worked } from "./Working";
 
 /** The few figures a project is steered by, along the bottom, each with its working. */
 export function TallyBar({ project }: { project: Project }) {
-  const at = useAt();
-  const spoil = project.warnings.find((w) => w.level === "spoil");
-  const first = spoil ?? project.warnings[0];
   return (
     <footer className="tally" aria-label="Tally">
       {project.tally.map((entry) => (
@@ -25,17 +20,7 @@ export function TallyBar({ project }: { project: Project }) {
           )}
         </div>
       ))}
-      <div className="tally-entry tally-warnings" role="status">
-        <span className="tally-label">
-          {project.warnings.length === 0 ? "nothing to look at again" : `look again (${project.warnings.length})`}
-        </span>
-        {first && (
-          <Link to={at(first.stage)} className={first.level === "spoil" ? "spoil" : "look"}
-            title={project.warnings.map((w) => w.text).join("\n")}>
-            {stageNames[first.stage]}: {first.text}
-          </Link>
-        )}
-      </div>
+      <Warnings project={project} />
     </footer>
   );
 }

@@ -221,6 +221,7 @@ class WashIn(In):
     """One wash of the length. With ``stand_in`` the simulated washer makes up the grade and the measures."""
 
     how: Text = ""
+    wash: Text = Field(default="", description="which kind of wash that was, one of those offered for a swatch")
     grade: int | None = Field(default=None, ge=1, le=5, strict=True)
     length_after: ClothLengthIn | None = None
     width_after: WidthIn | None = None

@@ -86,6 +86,14 @@ def change_project(path: ProjectPath, query: UseQuery, body: out.ProjectChange) 
         return send(project_out(session, use))
 
 
+def set_aside(path: ProjectPath, query: UseQuery, body: out.AsideIn) -> Response:
+    """Set a warning aside, with a reason; or look at it again."""
+    with begin() as session:
+        use = project.cloth_use(session, path.project_id, query.use)
+        project.set_aside(session, project.garment(session, path.project_id), body.key, body.why)
+        return send(project_out(session, use))
+
+
 def delete_project(path: ProjectPath) -> Response:
     """Put a project away. It can be brought back."""
     with begin() as session:

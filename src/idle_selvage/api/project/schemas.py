@@ -25,6 +25,8 @@ class WarningOut(Out):
     stage: str
     level: Literal["look", "spoil"]
     text: str
+    key: str = Field(description="by which it is set aside")
+    aside: str = Field(description="why the maker set it aside; empty: it is to be looked at")
 
 
 class RunOut(Out):
@@ -115,6 +117,13 @@ class SwatchKeptOut(Out):
 
     project: ProjectOut
     shrink: ShrinkOut
+
+
+class AsideIn(In):
+    """A warning set aside, by its key, and why; without a reason it is to be looked at again."""
+
+    key: str = Field(max_length=2000)
+    why: Text = ""
 
 
 class ProjectLineOut(Out):

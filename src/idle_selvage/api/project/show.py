@@ -11,7 +11,7 @@ from ...core.buy.order import SHOP_STEPS_MM
 from ...core.cloth.direction import CLOTH_DIRECTIONS, PILE_RUNS
 from ...core.cloth.dye import GRADES, GREY_SCALE
 from ...core.cloth.hand import QUESTIONS
-from ...core.cloth.make import COLOURINGS, FIBRES, FINISHES, WEAVES
+from ...core.cloth.make import COLOURINGS, FIBRES, FINISHES, WEAVES, fibre_label
 from ...core.lay.long import lay_length
 from ...core.lay.named import FOLDS_DRAWN, fold_name
 from ...core.plan.piece import GRAINS
@@ -68,7 +68,10 @@ def standing_out(show: Presenter, now: Standing) -> out.ProjectOut:
         can_lay=not now.missing,
         stages=_stages(now.whole),
         tally=tally_entries(show, now),
-        warnings=[out.WarningOut(stage=w.stage, level=w.level, text=w.text) for w in now.warnings],
+        warnings=[
+            out.WarningOut(stage=w.stage, level=w.level, text=w.text, key=str(w.text), aside=w.aside)
+            for w in now.warnings
+        ],
         purchase=purchase_out(show, now),
         job=job_out(show, rows.job) if rows.job else None,
         next_step=now.next_step,
@@ -184,7 +187,7 @@ def choices_out(system: System) -> out.ChoicesOut:
         return [ChoiceOut(value=value, label=label) for value, label in pairs]
 
     return out.ChoicesOut(
-        fibres=listed(list(FIBRES.items())),
+        fibres=listed([(fibre, fibre_label(fibre)) for fibre in FIBRES]),
         weaves=listed(list(WEAVES.items())),
         finishes=listed(list(FINISHES.items())),
         colourings=listed(list(COLOURINGS.items())),

@@ -133,7 +133,7 @@ NumberIn = Annotated[
 #: What is left between seam and cut line, or turned in: more is another measure in another unit.
 AllowanceIn = _typed("an allowance", 0.0, 200.0)
 #: A cloth from selvage to selvage.
-WidthIn = _typed("a cloth’s width", 50.0, 30_000.0, usual=(500.0, 3300.0))
+WidthIn = _typed("a cloth’s width", 2.0, 30_000.0, usual=(500.0, 3300.0))
 #: A length of cloth, in hand or to be bought.
 ClothLengthIn = _typed("a length of cloth", 100.0, 100_000.0)
 #: A length printed on an envelope: a plain number is in yards or metres, as charts have it.

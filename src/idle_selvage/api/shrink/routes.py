@@ -14,7 +14,7 @@ from ..project.show import project_out as show_project
 from ..project.show import standing_out
 from ..services import begin, look, send, services
 from ..shared.figures import presenter
-from ..shared.person import by
+from ..shared.person import by, insisted
 from ..shared.schemas import ProjectPath, UseQuery
 from . import schemas as out
 from .show import shrink_out
@@ -43,7 +43,7 @@ def keep_swatch(path: ProjectPath, query: UseQuery, body: out.SwatchIn) -> Respo
     with begin() as session:
         use = cloth_use(session, path.project_id, query.use)
         given = shrink.Readings(body.warp, body.weft, body.diagonals, body.graduation, body.wash, body.dry)
-        shrink.keep_reading(session, use, given, by())
+        shrink.keep_reading(session, use, given, by(), sure=insisted.get())
         return _kept(session, use)
 
 

@@ -125,6 +125,7 @@ class MemberOut(Out):
 
 class SetOut(Out):
     members: list[MemberOut]
+    headline: str
     mismatches: list[str]
     all_washed: str
     wanted: list[str] = Field(description="what still belongs beside the main cloth, from how it was judged by hand")

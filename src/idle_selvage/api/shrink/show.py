@@ -102,7 +102,7 @@ def advice_out(advice: Advice, kinds: Sequence[str]) -> out.AdviceOut:
         schools=[school_out(school) for school in SCHOOLS],
         changed=list(advice.changed),
         forbids=list(advice.forbids),
-        usual=list(treatment.usual(kinds)),
+        usual=list(treatment.usual(kinds, advice.programme)),
         steps=[out.TreatStepOut(text=s.text, materials=list(s.materials), caution=s.caution) for s in advice.steps],
         cautions=list(treatment.cautions(advice.programme)),
     )
@@ -112,6 +112,7 @@ def set_out(show: Presenter, found: SetStanding) -> out.SetOut:
     """Every cloth of a project, side by side."""
     return out.SetOut(
         members=[_member(show, now, member) for now, member in zip(found.cloths, found.members, strict=True)],
+        headline=found.headline,
         mismatches=list(found.mismatches),
         all_washed=found.all_washed,
         wanted=list(found.wanted),

@@ -2,6 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
+from ..wording import listed
+from .make import PILE, WEAVES
+
 CLOTH_DIRECTIONS: dict[str, str] = {
     "none": "no direction",
     "nap": "nap or pile",
@@ -43,6 +48,23 @@ def wale_note(per_inch: float | None, weave: str) -> str:
         return ""
     name, suits = wale_class(per_inch)
     return f"{name[0].upper()}{name[1:]} wale: {suits}."
+
+
+def direction_asked(direction: str, weave: str, sideways: Sequence[str]) -> tuple[str, ...]:
+    """What is asked about a cloth's direction: pile that was said to have none, and pieces (by their names) that lie
+    across a print with a top."""
+    asked = []
+    if weave in PILE and direction == "none":
+        asked.append(
+            f"It is {WEAVES[weave]}, and no direction is given: stroke it both ways, and say which way its pile runs, "
+            "or that it may lie either way."
+        )
+    if direction == "print" and sideways:
+        asked.append(
+            f"{listed(sideways)}: cut on the cross grain of a print with a top, so that the print lies on its side "
+            "there. Cut it along the cloth, or say that it is meant so."
+        )
+    return tuple(asked)
 
 
 def pile_note(direction: str, run: str) -> str:

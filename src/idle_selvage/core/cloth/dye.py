@@ -20,10 +20,8 @@ GRADES: dict[int, str] = {
     4: "a trace, seen only beside a clean rag",
     5: "the rag stays clean",
 }
-#: At this grade and better a cloth counts as clean.
+#: At this grade a cloth counts as clean; below it, it is washed on its own until it is. Common practice, no source.
 CLEAN = 5
-#: Below this it is washed on its own. Common practice, no source.
-SHARES_FROM = 4
 
 
 @dataclass(frozen=True)
@@ -53,7 +51,7 @@ def verdict(dye: Dye) -> str:
 
 def alone(dye: Dye) -> str:
     """Why a cloth has the water to itself, or nothing when it may share."""
-    if dye.last is not None and dye.last < SHARES_FROM:
+    if dye.last is not None and dye.last < CLEAN:
         return f"its dye comes off (grade {dye.last})"
     if dye.last is None and dye.depth == "dark":
         return "it is dark and was not rub tested"

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 FIBRES: dict[str, str] = {
     "cotton": "cotton",
     "linen": "linen",
-    "viscose": "viscose or modal",
+    "viscose": "viscose",
     "lyocell": "lyocell",
     "silk": "silk",
     "wool": "wool",
@@ -17,6 +17,15 @@ FIBRES: dict[str, str] = {
     "nylon": "nylon",
     "acetate": "acetate",
     "elastane": "elastane",
+    "cupro": "cupro",
+    "acrylic": "acrylic",
+}
+#: Other names people use for a fibre. By definition.
+OTHER_NAMES: dict[str, str] = {
+    "viscose": "rayon, modal",
+    "cupro": "copper rayon, for linings",
+    "nylon": "polyamide",
+    "elastane": "stretch yarn",
 }
 
 
@@ -34,6 +43,8 @@ WEAVES: dict[str, str] = {
     "sequin": "sequins on mesh",
     "lace": "lace",
     "nonwoven": "non-woven",
+    "ribbon": "ribbon or tape",
+    "elastic": "elastic",
 }
 
 #: Kinds without threads, and so without a grain: their pieces may lie any way round. By definition.
@@ -46,6 +57,7 @@ FINISHES: dict[str, str] = {
     "washed": "washed at the mill",
     "resin": "resin or heat-set",
     "starched": "starched",
+    "fusible": "fusible: glue on one side",
 }
 
 
@@ -71,6 +83,12 @@ class Make:
     weave: str = "plain"
     finish: str = ""
     colouring: str = ""
+
+
+def fibre_label(fibre: str) -> str:
+    """A fibre with the other names it goes by, as a list offers it."""
+    more = OTHER_NAMES.get(fibre)
+    return f"{FIBRES[fibre]} ({more})" if more else FIBRES[fibre]
 
 
 def blend_note(make: Make) -> str:

@@ -13,8 +13,8 @@ MEASURED = Source("common practice", "width measured in three places", "the narr
 SPREAD_WARN_MM = 10.0
 #: In so many places a width is measured. Common practice, no source.
 PLACES = 3
-#: Narrower than this it is a ribbon. From memory.
-LEAST_WIDTH_MM = 50.0
+#: Narrower than this no ribbon is. From memory.
+LEAST_WIDTH_MM = 2.0
 
 
 class BadCloth(ValueError):
@@ -40,7 +40,7 @@ def check_cloth(cloth: Cloth) -> None:
         raise BadCloth("The width is not known yet. Measure it in three places, selvage to selvage.")
     narrowest = min(cloth.width_readings)
     if narrowest < LEAST_WIDTH_MM:
-        told = "A width under {least} is a ribbon, not a cloth. Check the unit."
+        told = "No cloth or ribbon is narrower than {least}. Check the unit."
         raise BadCloth(Sentence(told, least=about(LEAST_WIDTH_MM)))
     if cloth.margin_low + cloth.margin_high >= narrowest / 2:
         raise BadCloth("The two selvage margins take half the cloth or more. Measure only the edge not to be used.")

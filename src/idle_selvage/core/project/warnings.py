@@ -18,6 +18,8 @@ class Warned:
     stage: str
     level: Level
     text: str
+    #: set aside by the maker, and why; empty: it is to be looked at
+    aside: str = ""
 
 
 @dataclass(frozen=True)
@@ -26,7 +28,8 @@ class Watched:
 
     ``stale``: why the lay is out of date, each as the end of a sentence. ``fold_kept_off``: of a faded shop fold, None
     when there is none or no lay to tell. ``washed_unmeasured``: it was pre-treated and not measured since.
-    ``uncut``: the name of a cloth from which no piece is cut.
+    ``uncut``: the name of a cloth from which no piece is cut. ``milder``: that it was treated more mildly than the
+    garment will be. ``asked``: what is odd about a cloth's direction, and may be meant so.
     """
 
     tally: tuple[tuple[str, str, str], ...] = ()
@@ -37,6 +40,8 @@ class Watched:
     made_up: bool = False
     washed_unmeasured: bool = False
     uncut: str = ""
+    milder: str = ""
+    asked: Sequence[str] = ()
     mismatches: Sequence[str] = ()
     all_washed: str = ""
 
@@ -60,6 +65,10 @@ def warnings(watched: Watched) -> tuple[Warned, ...]:
         look("shrink", "The swatch's readings are made up by the stand-in washer.")
     if watched.washed_unmeasured:
         look("cloth", "It was pre-treated and not measured since: measure its width and length again.")
+    if watched.milder:
+        look("shrink", watched.milder)
+    for text in watched.asked:
+        look("cloth", text)
     found += [Warned("shrink", "spoil", text) for text in watched.mismatches]
     if watched.all_washed:
         look("shrink", watched.all_washed)

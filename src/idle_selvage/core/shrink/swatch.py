@@ -300,6 +300,25 @@ def check_rows(rows: Sequence[Sequence[float | None]], direction: Direction) -> 
                 raise BadReading(str(wrong).replace("Reading 1", f"Reading {place + 1}"), place, wash) from None
 
 
+#: Beyond these a change is asked back, per cent: no planning range reaches so far. Common practice, no source.
+USUAL_SHRUNK, USUAL_GROWN = 14.0, 2.0
+
+
+def odd_reading(rows: Sequence[Sequence[float | None]]) -> BadReading | None:
+    """The first reading after a wash that looks like a slip: shrunk or grown by more than any cloth usually does."""
+    for place, row in enumerate(rows):
+        for wash, after in enumerate(row[1:], start=1):
+            before = row[0]
+            if before is None or after is None:
+                continue
+            lost = 100.0 * (before - after) / before
+            if lost > USUAL_SHRUNK or lost < -USUAL_GROWN:
+                verb = "shrunk" if lost > 0 else "grown"
+                told = f"By this the swatch has {verb} by {abs(lost):.1f} %, which is unusual. Read the tape once more."
+                return BadReading(f"{told} If it is so, keep it once more.", place, wash)
+    return None
+
+
 def read_diagonals(given: Sequence[Sequence[float | None] | None]) -> list[list[float | None] | None]:
     """Pairs of diagonals; one of a pair may still be missing, and is kept until the other is measured.
 

@@ -80,7 +80,19 @@ def _apart(a: Member, b: Member, way: str) -> float:
     """By how many points the first shrinks more than the second, where they differ most; nought where it is not
     known."""
     pairs = ((getattr(a, way)(one), getattr(b, way)(other)) for one, other in _seams(a, b))
-    return max((x - y for x, y in pairs if x is not None and y is not None), key=abs, default=0.0)
+    # of the numbers as they are shown, so that the difference can be worked out again from them
+    return max((round(round(x, 1) - round(y, 1), 1) for x, y in pairs if x is not None and y is not None), key=abs, default=0.0)
+
+
+def headline(members: Sequence[Member]) -> str:
+    """How the cloths of a set stand to one another, in a few words; alike only where it is known of all of them."""
+    if len(members) == 1:
+        return "One cloth, and nothing beside it yet"
+    if mismatches(members):
+        return "Some of these would pucker, sewn together"
+    if any(one.warp is None or one.weft is None for one in members):
+        return "Of some of these it is not known how they shrink"
+    return "These shrink alike"
 
 
 def one_washed_all_washed(members: Sequence[Member]) -> str:

@@ -12,7 +12,7 @@ from typing import Literal
 
 from ..cloth.dye import Dye, alone
 from ..cloth.make import Make, deciding_kinds
-from .programme import HEAT_OF_DRYING, Cycle, Dry, Programme
+from .programme import HEAT_OF_DRYING, Cycle, Dry, Programme, beside
 from .ranges import planning_range
 from .swatch import AT_REST
 
@@ -46,6 +46,8 @@ MOST_WASH: dict[str, str] = {
     "silk": "cold-hand",
     "viscose": "30-gentle",
     "acetate": "30-gentle",
+    "cupro": "30-gentle",
+    "acrylic": "30-gentle",
     "velveteen": "30-gentle",
     "fur": "30-gentle",
     "lyocell": "40",
@@ -75,6 +77,7 @@ SCALDS_C = 60
 HEAVY_METRES = 3.0
 #: No hotter than this is soaked, °C. Common practice, from memory.
 SOAKS_C = 40
+DRY_CLEANED = "Steamed instead of washed: the finished thing will be dry-cleaned, and its cloth is not put in water."
 LABEL_FIRST = "The care label and the machine maker's limits come before this advice."
 
 
@@ -85,6 +88,7 @@ class TreatmentFacts:
     kinds: tuple[str, ...] = ()
     dye: Dye = field(default_factory=Dye)
     sequins: bool = False
+    fusible: bool = False
     metres: float | None = None
 
 
@@ -122,8 +126,12 @@ def programme(wash: str, dry: str, school: School, facts: TreatmentFacts) -> tup
     """
     changed: list[str] = []
     kinds = facts.kinds
+    if facts.fusible:
+        return _fusible(wash, school)
     if school == "fit":
         return Programme("", 0, "none", "none", False), ()
+    if school in ("mirror", "harder", "soak") and wash == "dry-clean":
+        return Programme("", 0, "steam", "none", True), (DRY_CLEANED,)
     if school == "leave":
         steams = bool({"wool", "silk"} & set(kinds)) or wash == "dry-clean"
         return Programme("", 0, "steam" if steams else "none", "none", steams), ()
@@ -147,6 +155,16 @@ def programme(wash: str, dry: str, school: School, facts: TreatmentFacts) -> tup
         changed.append("Dried flat: sequins melt and catch in a dryer.")
     press = "gauze" not in kinds and not facts.sequins
     return Programme("soak" if school == "soak" else key, temperature, cycle, dried, press), tuple(changed)
+
+
+def _fusible(wash: str, school: School) -> tuple[Programme, tuple[str, ...]]:
+    """Glue melts under steam and in a dryer, so cloth that carries it is only ever soaked and dried flat."""
+    if school in ("fit", "leave") or wash in ("dry-clean", "never"):
+        return Programme("", 0, "none", "none", False), ("Never steamed: steam melts the glue.",)
+    return Programme("soak", SOAKS_C, "soak", "flat", False), (
+        "Soaked in warm water and dried flat, without steam, iron or dryer: the glue melts. If its maker says "
+        "otherwise, that comes first.",
+    )
 
 
 def _dry(dry: Dry, kinds: Sequence[str]) -> tuple[Dry, str]:
@@ -177,7 +195,8 @@ def advise(wash: str, dry: str, facts: TreatmentFacts, school: School | None = N
     why = SCHOOLS[gone_by][1]
     if school is None and gone_by == "leave":
         why = "the finished thing will never be washed"
-    forbids = tuple(FORBIDS[kind] for kind in facts.kinds if kind in FORBIDS)
+    # what is said of washing is of no use to cloth that meets no water
+    forbids = tuple(FORBIDS[kind] for kind in facts.kinds if kind in FORBIDS and (plan.wet or kind == "gauze"))
     return Advice(gone_by, school is not None, why, changed, forbids, _steps(plan, gone_by, facts), plan)
 
 
@@ -197,6 +216,8 @@ def _steps(plan: Programme, school: School, facts: TreatmentFacts) -> tuple[Trea
             ),
             TreatStep("Let it lie flat half an hour before measuring."),
         )
+    if facts.fusible:
+        return _fusible_steps(plan)
     if plan.cycle == "none":
         return (TreatStep("Nothing: it stays as it came. Press out the shop fold.", ("iron",), "An iron burns."),)
     why_alone = alone(facts.dye)
@@ -220,6 +241,19 @@ def _steps(plan: Programme, school: School, facts: TreatmentFacts) -> tuple[Trea
     if set(facts.kinds) & {"denim-raw", "flannel"} and not facts.dye.washes:
         steps.append(TreatStep(f"Measure, and wash again until a wash adds less than {AT_REST:g} %."))
     return tuple(steps)
+
+
+def _fusible_steps(plan: Programme) -> tuple[TreatStep, ...]:
+    if not plan.wet:
+        return (TreatStep("Nothing: it stays as it came. No iron and no steam touch it before it is fused."),)
+    return (
+        TreatStep(
+            f"Lay it loosely folded in water of {plan.temperature} °C until the water is cold; do not wring it.",
+            ("a tub or bath",),
+        ),
+        TreatStep("Dry it flat on a towel, glue side up, away from any heat.", ("towel",)),
+        TreatStep("Press it for the first time when it is fused, as its maker says.", (), "An iron burns."),
+    )
 
 
 def _wash_step(plan: Programme, facts: TreatmentFacts, why_alone: str) -> TreatStep:
@@ -280,8 +314,10 @@ def _dry_steps(plan: Programme, facts: TreatmentFacts) -> list[TreatStep]:
     return out
 
 
-def usual(kinds: Sequence[str]) -> tuple[str, ...]:
-    """What is usual for these kinds, one sentence each."""
+def usual(kinds: Sequence[str], plan: Programme) -> tuple[str, ...]:
+    """What is usual for these kinds, one sentence each; nothing for cloth that meets no water."""
+    if not plan.wet:
+        return ()
     found = [entry for kind in kinds if (entry := planning_range(kind)) is not None]
     return tuple(f"Usual for {entry.label.lower()}: {entry.pre_treatment}." for entry in found)
 
@@ -312,7 +348,7 @@ def programme_text(programme: Programme) -> str:
 def treatment_facts(make: Make, dye: Dye, in_hand: float | None) -> TreatmentFacts:
     """What decides how a cloth is treated; ``in_hand`` is its length, mm."""
     metres = in_hand / 1000.0 if in_hand else None
-    return TreatmentFacts(deciding_kinds(make), dye, make.weave == "sequin", metres)
+    return TreatmentFacts(deciding_kinds(make), dye, make.weave == "sequin", make.finish == "fusible", metres)
 
 
 #: How a swatch may have been washed, as it is told: what a garment may be, and a soak or steam.
@@ -329,6 +365,10 @@ SWATCH_DRIES: dict[str, str] = {
 }
 
 
+#: The kind of wash of each way water or steam is used.
+WASH_OF_CYCLE: dict[str, str] = {**{cycle: key for key, (_, cycle) in _CYCLE.items()}, "soak": "soak", "steam": "steam"}
+
+
 def swatch_programme(wash: str, dry: str) -> Programme:
     """What a swatch went through, by the keys of SWATCH_WASHES and DRIES. Raises KeyError for another."""
     if wash == "steam":
@@ -337,6 +377,16 @@ def swatch_programme(wash: str, dry: str) -> Programme:
     if wash == "soak":
         return Programme("soak", SOAKS_C, "soak", dried)
     return Programme(wash, *_CYCLE[wash], dried)
+
+
+def milder_than(had: Sequence[str], coming: Programme) -> str:
+    """That each of these washes (keys of SWATCH_WASHES) was milder than what is coming, as a sentence; or nothing."""
+    done = [swatch_programme(one, coming.dry) for one in had]
+    if any(beside(one, coming) != "harsher" for one in done):
+        return ""
+    was = programme_text(done[-1]).split(",", 1)[0]
+    will = programme_text(coming).split(",", 1)[0]
+    return f"It was pre-treated more mildly ({was}) than the garment will be washed ({will}): it may shrink again then."
 
 
 def finished(wash: str, dry: str, facts: TreatmentFacts) -> Programme | None:

@@ -165,12 +165,14 @@ def group(batches: Sequence[Batch], machine_kg: float, learned: Mapping[str, flo
     room = machine_kg * MOST_FILLED
     bins: list[list[Batch]] = []
     for batch in sorted(batches, key=lambda b: (-b.kilograms, b.key)):
-        single = bool(_lonely(batch))
+        # what is steamed is no load: there is no water to share
+        single = bool(_lonely(batch)) or not batch.programme.wet
         for held in bins:
             first = held[0]
             if (
                 not single
                 and not _lonely(first)
+                and first.programme.wet
                 and first.programme == batch.programme
                 and all_share([*(b.dye for b in held), batch.dye])
                 and sum(b.kilograms for b in held) + batch.kilograms <= room
@@ -193,7 +195,9 @@ def _load(held: list[Batch], room: float, learned: Mapping[str, float]) -> Load:
     weight = weight_of([b.weighed for b in held]).value / 1000.0
     first = held[0]
     why = _lonely(first)
-    if why:
+    if first.programme.cycle == "steam":
+        told = "steamed on the board, length by length: it meets no water"
+    elif why:
         told = f"alone: {why}"
     elif len(held) == 1:
         told = "nothing else shares its temperature, cycle, drying and colour"

@@ -1,5 +1,6 @@
 """The tables, one a file."""
 
+from .aside import Aside
 from .bar import BarRow
 from .base import Base, UtcTime, now
 from .buy_sheet import BuySheet
@@ -31,6 +32,7 @@ from .wash import Wash
 from .wash_load import WashLoad
 
 __all__ = [
+    "Aside",
     "BarRow",
     "Base",
     "BuySheet",

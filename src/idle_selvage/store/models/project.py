@@ -8,6 +8,7 @@ from typing import Any
 from sqlalchemy import String, Text
 from sqlalchemy.orm import Mapped, mapped_column, relationship
 
+from .aside import Aside
 from .base import Base, now
 from .cloth import Cloth
 from .cloth_use import ClothUse
@@ -27,6 +28,7 @@ class Project(Base):
     size_at: Mapped[list[Any]] = mapped_column(default=list)
     created_at: Mapped[datetime] = mapped_column(default=now)
     deleted_at: Mapped[datetime | None]
+    asides: Mapped[list[Aside]] = relationship(lazy="selectin", order_by=Aside.id, cascade="all, delete-orphan")
     all_uses: Mapped[list[ClothUse]] = relationship(lazy="selectin", order_by=ClothUse.id, back_populates="project")
 
     @property

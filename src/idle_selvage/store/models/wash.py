@@ -19,6 +19,8 @@ class Wash(Base):
     cloth_id: Mapped[int] = mapped_column(ForeignKey("cloth.id", ondelete="CASCADE"), index=True)
     at: Mapped[datetime] = mapped_column(default=now)
     how: Mapped[str] = mapped_column(String(120), default="")
+    #: what kind of wash that was, a key of core.shrink.treatment.SWATCH_WASHES; empty: not said
+    wash: Mapped[str] = mapped_column(String(12), default="", server_default="")
     grade: Mapped[int | None]
     simulated: Mapped[bool] = mapped_column(default=False)
     #: the step of a load that it was, if it was planned

@@ -10,13 +10,11 @@ const RESTS_ON: Record<string, string> = { swatch: "swatch", history: "your test
 /** Every cloth, lining, interfacing and trim of the project, side by side. */
 export function SetPart({ project }: { project: Project }) {
   const changes = useChanges();
-  const { members, mismatches, all_washed, wanted } = project.set;
+  const { headline, members, mismatches, all_washed, wanted } = project.set;
   return (
     <>
       <h1>
-        {members.length === 1 ? "One cloth, and nothing beside it yet"
-          : mismatches.length ? "Some of these would pucker, sewn together"
-          : "These shrink alike"}
+        {headline}
       </h1>
       {mismatches.map((m) => <p key={m} className="spoil">{m}</p>)}
       {wanted.map((w) => <p key={w} className="look">{w}</p>)}

@@ -8,10 +8,10 @@ import { EntryChoice, EntryLength, EntryText } from "../../fields/Entry";
 import { Washes } from "../cloth/Washes";
 
 /** Rub test, and a line for every wash of the length until the rag stays clean. */
-function Dye({ cloth }: { cloth: Cloth }) {
+function Dye({ cloth, kinds }: { cloth: Cloth; kinds: Shrink["washes_offered"] }) {
   const choices = useChoices();
   const news = useClothNews();
-  const [wash, setWash] = useState({ how: "", grade: "", length_after: "", width_after: "" });
+  const [wash, setWash] = useState({ how: "", wash: "", grade: "", length_after: "", width_after: "" });
   const [error, setError] = useState("");
   const path = { params: { path: { cloth_id: cloth.id } } };
   const set = (part: Partial<typeof wash>) => { setWash({ ...wash, ...part }); return Promise.resolve(); };
@@ -20,9 +20,9 @@ function Dye({ cloth }: { cloth: Cloth }) {
     try {
       await saved(api.POST("/api/cloths/{cloth_id}/washes", {
         ...path,
-        body: { how: wash.how, grade: wash.grade ? Number(wash.grade) : null, length_after: wash.length_after || null, width_after: wash.width_after || null, stand_in },
+        body: { how: wash.how, wash: wash.wash, grade: wash.grade ? Number(wash.grade) : null, length_after: wash.length_after || null, width_after: wash.width_after || null, stand_in },
       }));
-      setWash({ how: "", grade: "", length_after: "", width_after: "" });
+      setWash({ how: "", wash: "", grade: "", length_after: "", width_after: "" });
       news();
     } catch (fault) {
       setError((fault as Error).message);
@@ -39,6 +39,7 @@ function Dye({ cloth }: { cloth: Cloth }) {
       <Washes cloth={cloth} onNews={news} />
       <fieldset>
         <legend>A wash of the length, written down</legend>
+        <EntryChoice label="Washed as" value={wash.wash} options={[{ value: "", label: "something else, said below" }, ...kinds]} onSave={(kind) => set({ wash: kind })} />
         <EntryText label="How" path={`wash-how-${cloth.id}`} value={wash.how} placeholder="such as 40 °C, tumbled" onSave={(how) => set({ how })} />
         <EntryChoice label="The rag afterwards" value={wash.grade} placeholder="not tested" options={choices?.grades ?? []} onSave={(grade) => set({ grade })} />
         <div className="two">
@@ -108,7 +109,7 @@ export function TreatPart({ shrink }: { shrink: Shrink }) {
             <p className="quiet">The default, from how the finished thing will be washed. Choose another if you have a reason.</p>
           )}
         </section>
-        {cloth && <Dye key={cloth.id} cloth={cloth} />}
+        {cloth && <Dye key={cloth.id} cloth={cloth} kinds={shrink.washes_offered} />}
       </div>
     </>
   );

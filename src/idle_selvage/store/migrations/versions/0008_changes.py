@@ -1,4 +1,4 @@
-"""Every change with the rows it touched, so that it can be taken back and two windows do not overwrite each other"""
+"""Every change with the rows it touched, to be taken back; warnings set aside; which kind of wash a wash was"""
 
 import sqlalchemy as sa
 from alembic import op
@@ -37,6 +37,18 @@ def upgrade() -> None:
     )
     op.create_index("ix_changed_row_place", "changed_row", ["table", "key"])
     op.create_index(op.f("ix_changed_row_change_id"), "changed_row", ["change_id"])
+    op.create_table(
+        "aside",
+        sa.Column("id", sa.Integer(), nullable=False),
+        sa.Column("project_id", sa.Integer(), nullable=False),
+        sa.Column("told", sa.Text(), nullable=False),
+        sa.Column("why", sa.String(length=200), nullable=False),
+        sa.Column("at", sa.DateTime(), nullable=False),
+        sa.ForeignKeyConstraint(["project_id"], ["project.id"], name=op.f("fk_aside_project_id_project")),
+        sa.PrimaryKeyConstraint("id", name=op.f("pk_aside")),
+    )
+    op.create_index(op.f("ix_aside_project_id"), "aside", ["project_id"])
+    op.add_column("wash", sa.Column("wash", sa.String(length=12), nullable=False, server_default=""))
     op.add_column("log_entry", sa.Column("change_id", sa.Integer(), nullable=True))
     op.create_index(op.f("ix_log_entry_change_id"), "log_entry", ["change_id"])
 
@@ -44,5 +56,7 @@ def upgrade() -> None:
 def downgrade() -> None:
     op.drop_index(op.f("ix_log_entry_change_id"), "log_entry")
     op.drop_column("log_entry", "change_id")
+    op.drop_column("wash", "wash")
+    op.drop_table("aside")
     op.drop_table("changed_row")
     op.drop_table("change")
