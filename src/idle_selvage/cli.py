@@ -191,6 +191,7 @@ def _serve_locked(home: Path, port: int, lock: object, *, demo: bool) -> int:
     from waitress import create_server
 
     from .api.app import create_app
+    from .demo.scenario import example
     from .jobs.pool import Pool
     from .store.database import FILE_NAME, Database
     from .store.lock import HomeLock
@@ -202,7 +203,7 @@ def _serve_locked(home: Path, port: int, lock: object, *, demo: bool) -> int:
     database = Database(home)
     database.migrate()
     workers = Pool(database)
-    app = create_app(home, workers, database=database)
+    app = create_app(home, workers, database=database, example=example)
     signal.signal(signal.SIGTERM, _stop)
     try:
         workers.start()

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from pathlib import Path
 
 from flask_openapi3 import Info, OpenAPI
@@ -17,8 +18,15 @@ from .shared.schemas import ErrorOut
 MAX_BODY = 9_000_000
 
 
-def create_app(home: Path, pool: Pool | None = None, *, database: Database | None = None) -> OpenAPI:
-    """The application on a home folder. Without a ``pool``, jobs stay waiting."""
+def create_app(
+    home: Path,
+    pool: Pool | None = None,
+    *,
+    database: Database | None = None,
+    example: Callable[[Database], int] | None = None,
+) -> OpenAPI:
+    """The application on a home folder. Without a ``pool``, jobs stay waiting; ``example`` puts in a garment to look
+    at."""
     app = OpenAPI(
         __name__,
         info=Info(title="Idle Selvage", version=__version__),
@@ -33,7 +41,7 @@ def create_app(home: Path, pool: Pool | None = None, *, database: Database | Non
     if database is None:
         database = Database(home)
         database.migrate()
-    app.config.update(SERVICES=Services(database, pool), MAX_CONTENT_LENGTH=MAX_BODY)
+    app.config.update(SERVICES=Services(database, pool, example=example), MAX_CONTENT_LENGTH=MAX_BODY)
     app.register_api(routes.addresses())
     app.before_request(guard.before)
     app.after_request(guard.after)

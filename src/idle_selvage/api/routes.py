@@ -58,6 +58,7 @@ ADDRESSES: tuple[Address, ...] = (
     ("GET", "/choices", "readChoices", project.read_choices, 200, project_out.ChoicesOut),
     ("GET", "/projects", "listProjects", project.list_projects, 200, project_out.ProjectsOut),
     ("POST", "/projects", "addProject", project.add_project, 201, project_out.ProjectOut),
+    ("POST", "/projects/example", "addExample", project.add_example, 201, project_out.ProjectOut),
     ("GET", f"{P}", "readProject", project.read_project, 200, project_out.ProjectOut),
     ("PATCH", f"{P}", "changeProject", project.change_project, 200, project_out.ProjectOut),
     ("PUT", f"{P}/asides", "setAside", project.set_aside, 200, project_out.ProjectOut),

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import AbstractContextManager, contextmanager
 from dataclasses import dataclass, field
 from typing import cast
@@ -28,6 +28,8 @@ class Services:
     tape: Tape = field(default_factory=Tape)
     washer: Appliance = field(default_factory=StandInWasher)
     shop: PriceList = field(default_factory=StandInShop)
+    #: puts a garment to look at into the data, and gives its number; none where the demo does not ship
+    example: Callable[[Database], int] | None = None
 
 
 def services() -> Services:

@@ -6,6 +6,7 @@ import math
 from fractions import Fraction
 
 from .units import _VULGAR_OF, MM_PER_INCH, MM_PER_YARD, System
+from .weights import GRAMS_PER_OUNCE, OUNCE_A_YARD2
 from .working import Quantity
 
 #: A length this near to a whole number of quarter yards, in quarters, is said in yards.
@@ -165,12 +166,19 @@ def _quantity_parts(quantity: Quantity, system: System, fine: bool) -> tuple[str
             return f"{_zero(value, 2):.2f}", ""
         case "price":
             return _price_parts(value, system)
+        case "mass" if system == "imperial":
+            ounces = value / GRAMS_PER_OUNCE
+            if fine or abs(ounces) < 16:
+                return _short(ounces, 4 if fine else 1, 0), "oz"
+            return _short(ounces / 16, 2, 0), "lb"
         case "mass":
             if fine:
                 return _short(value, 2, 0), "g"
             return (f"{_zero(value, 0):.0f}", "g") if abs(value) < KILOGRAM else (_short(value / KILOGRAM, 2, 2), "kg")
         case "weight":
-            return (_short(value, 3, 0), "g/m²") if system == "metric" else (_short(value * YARD**2, 3, 0), "g/yd²")
+            return (
+                (_short(value, 3, 0), "g/m²") if system == "metric" else (_short(value / OUNCE_A_YARD2, 4, 0), "oz/yd²")
+            )
         case "minutes":
             if not fine and value >= HOURS_FROM_MIN:
                 return _short(value / 60.0, 2, 0), "h"

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from dataclasses import dataclass
 from typing import Any, cast
 
 from sqlalchemy.orm import Session
@@ -11,7 +12,8 @@ from ..core.buy.order import USUAL_ENDS_MM, USUAL_STEP_MM
 from ..core.shrink.shrinkage import TAPES_MM, BadReadings, check_graduation
 from ..core.shrink.treatment import DRIES, WASHES
 from ..core.units import System
-from ..core.wording import sentence_of
+from ..core.wording import Sentence, sentence_of
+from ..core.working import Quantity, about
 from ..store import models, use
 from ..store import project as projects
 from ..store.settings import settings
@@ -22,7 +24,8 @@ from .standing import GarmentStanding, Standing, garment_standing, standings
 
 def create_garment(session: Session, name: str, remark: str = "") -> models.Project:
     """Begin a garment, with a cloth of its own."""
-    cloth = models.Cloth()
+    # priced as the shops of whoever works in these units do
+    cloth = models.Cloth(price_unit="yd" if settings(session).system == "imperial" else "m")
     session.add(cloth)
     session.flush()
     row = models.Project(name=name, note=remark)
@@ -36,8 +39,13 @@ def create_garment(session: Session, name: str, remark: str = "") -> models.Proj
 
 def usual_purchase(session: Session) -> dict[str, float]:
     """What the shop cuts in and what both ends lose until it is said otherwise, mm, in the maker's own units."""
-    system = cast(System, settings(session).system)
-    return {"shop_step": USUAL_STEP_MM[system], "ends": USUAL_ENDS_MM[system]}
+    return {"shop_step": shop_step(session), "ends": USUAL_ENDS_MM[cast(System, settings(session).system)]}
+
+
+def shop_step(session: Session) -> float:
+    """What this person's shop cuts in, mm."""
+    row = settings(session)
+    return row.shop_step or USUAL_STEP_MM[cast(System, row.system)]
 
 
 def garment(session: Session, number: int) -> models.Project:
@@ -111,18 +119,61 @@ def bring_back(session: Session, number: int) -> models.Project:
     return row
 
 
-def change_settings(session: Session, system: str | None, graduation: float | None) -> models.Settings:
-    """Change the units, or what the tape is read to (mm). Raises :class:`Refused`."""
+@dataclass(frozen=True)
+class SettingsGiven:
+    """What is told of how this person measures and buys; None leaves what is there. Lengths in mm."""
+
+    system: str | None = None
+    graduation: float | None = None
+    shop_step: float | None = None
+    currency: str | None = None
+    asked: bool | None = None
+
+
+def change_settings(session: Session, given: SettingsGiven) -> models.Settings:
+    """Change the units, what the tape is read to, what the shop cuts in, how money is written. What garments have of it
+    as usual follows; what was chosen for one of them stays. Raises :class:`Refused`."""
     row = settings(session)
-    if graduation is not None:
+    before = shop_step(session)
+    if given.graduation is not None:
         try:
-            check_graduation(graduation)
+            check_graduation(given.graduation)
         except BadReadings as fault:
             raise Refused(sentence_of(fault), path="graduation") from None
-        row.graduation = graduation
-    if system is not None and system != row.system:
-        row.system = system
-        if graduation is None and row.graduation in TAPES_MM.values():
+        row.graduation = given.graduation
+    if given.system is not None and given.system != row.system:
+        row.system = given.system
+        if given.graduation is None and row.graduation in TAPES_MM.values():
             # a tape in the other unit, unless this person's is a finer or a coarser one
-            row.graduation = TAPES_MM[system]
+            row.graduation = TAPES_MM[given.system]
+    if given.shop_step is not None:
+        if not LEAST_STEP_MM <= given.shop_step <= MOST_STEP_MM:
+            told = Sentence("A shop cuts in steps from {least} to {most}.", **_steps_told())
+            raise Refused(told, path="shop_step")
+        row.shop_step = given.shop_step
+        _follow_step(session, before, given.shop_step)
+    if given.currency is not None:
+        row.currency = given.currency
+    if given.asked is not None:
+        row.asked = given.asked
+    session.flush()
     return row
+
+
+#: What a shop may cut in, mm. From memory.
+LEAST_STEP_MM, MOST_STEP_MM = 1.0, 5000.0
+
+
+def _steps_told() -> dict[str, Quantity]:
+    return {"least": about(LEAST_STEP_MM), "most": about(MOST_STEP_MM)}
+
+
+def _follow_step(session: Session, before: float, now: float) -> None:
+    for row in projects.projects(session):
+        for one in row.uses:
+            if abs(one.shop_step - before) < SAME_STEP_MM:
+                one.shop_step = now
+
+
+#: Steps nearer than this are the same, mm.
+SAME_STEP_MM = 0.01

@@ -147,14 +147,17 @@ def learned(session: Session) -> dict[str, tuple[float, int]]:
     return {key: (time, len(values)) for key, values in past.items() if (time := learned_time(values)) is not None}
 
 
-_CLOCK = re.compile(r"^\s*(\d{1,2})\s*[:.h]?\s*(\d{2})?\s*$")
+_CLOCK = re.compile(r"^\s*(\d{1,2})\s*[:.h]?\s*(\d{2})?\s*(?:([ap])\.?\s*m\.?)?\s*$", re.IGNORECASE)
 
 
 def _minutes(text: str, path: str) -> int:
     found = _CLOCK.match(text)
     hours, minutes = (int(found[1]), int(found[2] or 0)) if found else (99, 0)
+    if found and found[3]:
+        # twelve is the first hour of both halves of a day
+        hours = (hours % 12 + (12 if found[3].lower() == "p" else 0)) if 1 <= hours <= 12 else 99
     if hours > 24 or minutes > 59 or hours * 60 + minutes > 24 * 60:
-        raise Refused(f"“{text}” is no time of day; write it as 7:00 or 22:30.", path=path)
+        raise Refused(f"“{text}” is no time of day; write it as 7:00, 22:30 or 10:30 pm.", path=path)
     return hours * 60 + minutes
 
 

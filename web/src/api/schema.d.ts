@@ -35,7 +35,7 @@ export interface paths {
         delete?: never;
         options?: never;
         head?: never;
-        /** Change units or the tape's graduation. */
+        /** Change units, the tape's graduation, what the shop cuts in, how money is written. */
         patch: operations["changeSettings"];
         trace?: never;
     };
@@ -85,6 +85,23 @@ export interface paths {
         put?: never;
         /** Begin a project, with a cloth of its own. */
         post: operations["addProject"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/example": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put the demo's overshirt on the bench, to look at. */
+        post: operations["addExample"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1469,6 +1486,18 @@ export interface components {
              */
             system: "metric" | "imperial";
             graduation: components["schemas"]["LengthOut"];
+            /** @description what this person's shop cuts in */
+            shop_step: components["schemas"]["LengthOut"];
+            /**
+             * Currency
+             * @description written behind money; empty: nothing is
+             */
+            currency: string;
+            /**
+             * Asked
+             * @description whether these were asked for on the first day
+             */
+            asked: boolean;
         };
         /** LengthOut */
         LengthOut: {
@@ -1492,13 +1521,33 @@ export interface components {
              * @default null
              */
             graduation?: (string | number) | null;
+            /**
+             * Shop Step
+             * @default null
+             */
+            shop_step?: (string | number) | null;
+            /**
+             * Currency
+             * @default null
+             */
+            currency?: string | null;
+            /**
+             * Asked
+             * @default null
+             */
+            asked?: boolean | null;
         };
-        /** TypedIn */
+        /**
+         * TypedIn
+         * @description A length while it is typed. ``yardage``: cloth by the yard, where a plain number is yards in inches.
+         */
         TypedIn: {
             /**
-             * Text
-             * @description millimetres as a number, or as typed: “126 cm”, “1 3/8 yd”
+             * Yardage
+             * @default false
              */
+            yardage?: boolean;
+            /** Text */
             text: string | number;
         };
         /** ChoicesOut */
@@ -1620,8 +1669,18 @@ export interface components {
             /** Margin Hint */
             margin_hint: string;
             in_hand: components["schemas"]["LengthOut"] | null;
-            /** Mass */
+            /**
+             * Mass
+             * @description g/m²
+             */
             mass: number | null;
+            /**
+             * Mass Text
+             * @description in the person's unit, ready to be typed again
+             */
+            mass_text: string;
+            /** Mass Unit */
+            mass_unit: string;
             /** Price */
             price: number | null;
             /**
@@ -4144,6 +4203,13 @@ export interface components {
             out_of_date: string;
             /** Washer Kg */
             washer_kg: number;
+            /**
+             * Washer
+             * @description the same in the person's unit, ready to be typed again
+             */
+            washer: string;
+            /** Washer Unit */
+            washer_unit: string;
             /** Rise */
             rise: string;
             /** Sleep */
@@ -6199,6 +6265,53 @@ export interface operations {
                 "application/json": components["schemas"]["NewProject"];
             };
         };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProjectOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    addExample: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description Created */
             201: {

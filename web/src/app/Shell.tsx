@@ -1,9 +1,9 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { Button, Segmented } from "antd";
-import { useEffect, useRef, useSyncExternalStore } from "react";
+import { useQuery } from "@tanstack/react-query";
+import { Button, Drawer } from "antd";
+import { useEffect, useRef, useState, useSyncExternalStore } from "react";
 import { NavLink, Outlet, useLocation, useMatch } from "react-router";
-import { api, saved, saving, unwrap } from "../api/client";
-import { useChanges, useProject, useSettings } from "../api/hooks";
+import { api, saving, unwrap } from "../api/client";
+import { useChanges, useProject } from "../api/hooks";
 import { DraftScope, EntryText } from "../fields/Entry";
 import { COMMAND, useRefusals } from "../fields/refusals";
 import { ClothSwitch } from "./ClothSwitch";
@@ -12,6 +12,7 @@ import { UndoBar, useUndoing } from "./Undo";
 import { Rail } from "./Rail";
 import { TallyBar } from "./TallyBar";
 import { Timers } from "../devices/Timers";
+import { Units, Yours } from "./Yours";
 import { useTapeDevice } from "../devices/useTape";
 
 /** Whether what was done is kept; not while a refused value stands in a field. */
@@ -51,27 +52,6 @@ function RefusedStrip() {
 function TapeWord() {
   const listening = useTapeDevice();
   return <span className="tape-word">{listening ? "tape: ready" : ""}</span>;
-}
-
-function Units() {
-  const client = useQueryClient();
-  const settings = useSettings();
-  return (
-    <Segmented<"metric" | "imperial">
-      aria-label="Units"
-      options={[
-        { value: "metric", label: "cm" },
-        { value: "imperial", label: "in / yd" },
-      ]}
-      value={settings?.system ?? "metric"}
-      onChange={async (system) => {
-        await saved(api.PATCH("/api/settings", { body: { system } }));
-        // what is still on its way was asked for in the other units
-        await client.cancelQueries();
-        await client.invalidateQueries();
-      }}
-    />
-  );
 }
 
 function ProjectHeader() {
@@ -125,12 +105,15 @@ function useFocusOnStage() {
 function HeadTools() {
   const undoing = useUndoing();
   const [sheet, setSheet] = useKeysSheet();
+  const [yours, setYours] = useState(false);
   return (
     <>
       <Saved />
       <UndoBar undoing={undoing} />
       <Keys open={sheet} onOpen={setSheet} onBack={() => void undoing.run("back")} onAgain={() => void undoing.run("again")} />
       <Button size="small" type="text" onClick={() => setSheet(true)} title="All keys (?)">Keys</Button>
+      <Button size="small" type="text" onClick={() => setYours(true)} title="Units, tape, the shop’s step, money">Yours</Button>
+      <Drawer closeIcon="Close" title="How you measure and buy" open={yours} onClose={() => setYours(false)} size={380} destroyOnHidden><Yours /></Drawer>
       <TapeWord />
       <Units />
     </>

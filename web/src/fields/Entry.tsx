@@ -59,6 +59,8 @@ type EntryProps = {
   onTyping?: ((mm: number | undefined) => void) | undefined;
   /** a length: what was understood is shown while it is typed */
   length?: boolean;
+  /** cloth by the yard: in inches a plain number is yards */
+  yardage?: boolean;
   /** Enter was pressed, and the value is being kept */
   onEnter?: () => void;
   inputRef?: (element: HTMLInputElement | null) => void;
@@ -97,7 +99,7 @@ export function EntryText(props: EntryProps) {
     const number = ++asked.current;
     const read = async (again: boolean) => {
       try {
-        const read = await unwrap(api.POST("/api/lengths/read", { body: { text: draft.text } }));
+        const read = await unwrap(api.POST("/api/lengths/read", { body: { text: draft.text, yardage: props.yardage ?? false } }));
         if (number !== asked.current) return;
         setHint(read.text === draft.text.trim() ? "" : `= ${read.text}`);
         tell("");
@@ -111,7 +113,7 @@ export function EntryText(props: EntryProps) {
     };
     let timer = setTimeout(() => void read(true), 120);
     return () => clearTimeout(timer);
-  }, [draft.text, draft.pending, length, onTyping]);
+  }, [draft.text, draft.pending, length, props.yardage, onTyping]);
 
   function type(text: string) {
     draft.type(text);

@@ -8,6 +8,8 @@ import { EntryText } from "../fields/Entry";
 import { ToMeasure } from "./ToMeasure";
 import { Timeline } from "./Timeline";
 
+/** A time of day as this person's clocks show it. */
+const ofDay = (text: string) => new Date(`2000-01-01T${text.padStart(5, "0")}`).toLocaleTimeString([], { hour: "numeric", minute: "2-digit" });
 const clock = (iso: string) => new Date(iso).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" });
 const day = (iso: string) => new Date(iso).toLocaleDateString([], { weekday: "short", day: "numeric", month: "short" });
 
@@ -63,10 +65,10 @@ function House({ found, onClose }: { found: Washday; onClose: () => void }) {
   const changes = useWashdayChanges();
   return (
     <Drawer closeIcon="Close" open size={380} title="The house" onClose={onClose}>
-      <EntryText label="The washer takes at most" unit="kg" path="washer_kg" value={String(found.washer_kg)} onSave={(washer_kg) => changes.house({ washer_kg })} />
+      <EntryText label="The washer takes at most" unit={found.washer_unit} path="washer_kg" value={found.washer} onSave={(washer_kg) => changes.house({ washer_kg })} />
       <p className="quiet">Half of it is used, so that long lengths have room to move.</p>
-      <EntryText label="You are up from" path="rise" value={found.rise} onSave={(rise) => changes.house({ rise })} />
-      <EntryText label="until" path="sleep" value={found.sleep} onSave={(sleep) => changes.house({ sleep })} />
+      <EntryText label="You are up from" path="rise" value={ofDay(found.rise)} onSave={(rise) => changes.house({ rise })} />
+      <EntryText label="until" path="sleep" value={ofDay(found.sleep)} onSave={(sleep) => changes.house({ sleep })} />
       {found.learned.length > 0 && (
         <>
           <h3>Your own times, in place of the usual ones</h3>

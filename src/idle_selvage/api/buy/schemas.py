@@ -6,7 +6,19 @@ from typing import Literal
 
 from pydantic import Field
 
-from ..shared.entries import AllowanceIn, BodyIn, ChartLengthIn, Key, LengthIn, Name, Number, NumberIn, Text, WidthIn
+from ..shared.entries import (
+    AllowanceIn,
+    BodyIn,
+    ChartLengthIn,
+    Key,
+    LengthIn,
+    Name,
+    Number,
+    NumberIn,
+    Text,
+    WidthIn,
+    YardageIn,
+)
 from ..shared.schemas import FigureOut, In, LengthOut, Out, Point, ProjectPath, UseQuery
 
 
@@ -352,7 +364,7 @@ class PurchaseChange(In):
     spare: LengthIn | None = None
     shop_step: LengthIn | None = None
     edge_way: Literal["", "tear", "thread", "bar", "shears", "square"] | None = None
-    bought_extra: LengthIn | None = None
+    bought_extra: YardageIn | None = None
     extra_why: Text | None = None
 
 
@@ -384,8 +396,8 @@ class OfferChange(In):
     warp: NumberIn | None = None
     weft: NumberIn | None = None
     step: LengthIn | None = None
-    least: LengthIn | None = None
-    stock: LengthIn | None = None
+    least: YardageIn | None = None
+    stock: YardageIn | None = None
     same: bool | None = Field(default=None, description="it is this cloth in another width, so that its swatch counts")
     fibre: Key | None = Field(default=None, description="what it is made of; empty: of this cloth's fibres")
 

@@ -7,7 +7,18 @@ from typing import Literal
 
 from pydantic import Field
 
-from ..shared.entries import AllowanceIn, ClothLengthIn, Key, LengthIn, Name, Number, NumberIn, Text, WidthIn
+from ..shared.entries import (
+    AllowanceIn,
+    ClothLengthIn,
+    ClothWeightIn,
+    Key,
+    LengthIn,
+    Name,
+    Number,
+    NumberIn,
+    Text,
+    WidthIn,
+)
 from ..shared.schemas import ClothPath, FigureOut, In, LengthOut, Out, Point
 
 
@@ -82,7 +93,9 @@ class ClothOut(Out):
     margin_high: LengthOut
     margin_hint: str
     in_hand: LengthOut | None
-    mass: float | None
+    mass: float | None = Field(description="g/m²")
+    mass_text: str = Field(description="in the person's unit, ready to be typed again")
+    mass_unit: str
     price: float | None
     price_unit: Literal["m", "yd"]
     direction: str
@@ -175,7 +188,7 @@ class ClothChange(In):
     margin_low: AllowanceIn | None = None
     margin_high: AllowanceIn | None = None
     in_hand: ClothLengthIn | None = None
-    mass: NumberIn | None = None
+    mass: ClothWeightIn | None = None
     price: NumberIn | None = None
     price_unit: Literal["m", "yd"] | None = None
     direction: Key | None = None

@@ -12,6 +12,7 @@ from ...core.cloth.dye import verdict as dye_verdict
 from ...core.cloth.make import blend_note, blend_text
 from ...core.cloth.margins import margin_hint
 from ...core.cloth.width import width_note
+from ...core.weights import cloth_unit, cloth_weight_text
 from ...operations.cloth import CupboardLine
 from ...operations.standing import ClothStanding
 from ...store import models
@@ -57,6 +58,8 @@ def cloth_out(show: Presenter, known: ClothStanding) -> out.ClothOut:
         margin_hint=margin_hint(row.weave),
         in_hand=show.maybe(row.length_in(row.state_id)),
         mass=row.mass,
+        mass_text="" if row.mass is None else cloth_weight_text(row.mass, show.system),
+        mass_unit=cloth_unit(show.system),
         price=row.price,
         price_unit="yd" if row.price_unit == "yd" else "m",
         direction=row.direction,

@@ -6,15 +6,19 @@ from flask import Response
 from sqlalchemy.orm import Session
 
 from ... import __version__
+from ...core.buy.order import USUAL_STEP_MM
 from ...core.project.next_step import next_over_all
 from ...core.units import System
+from ...core.working import Quantity
+from ...core.written import quantity_text
 from ...operations import project
+from ...operations.refused import Refused
 from ...store import models
 from ...store.settings import settings
-from ..services import begin, look, send
+from ..services import begin, look, send, services
 from ..shared.figures import Presenter, presenter
 from ..shared.person import system as asking
-from ..shared.schemas import ProjectPath, UseQuery
+from ..shared.schemas import LengthOut, ProjectPath, UseQuery
 from . import schemas as out
 from .show import choices_out, line_out, project_out
 
@@ -31,15 +35,23 @@ def read_settings() -> Response:
 
 
 def change_settings(body: out.SettingsChange) -> Response:
-    """Change units or the tape's graduation."""
+    """Change units, the tape's graduation, what the shop cuts in, how money is written."""
     with begin() as session:
-        return send(_settings(project.change_settings(session, body.system, body.graduation)))
+        return send(_settings(project.change_settings(session, project.SettingsGiven(**body.model_dump()))))
 
 
 def _settings(row: models.Settings) -> out.SettingsOut:
     # in the units just chosen, which are not yet those the request came in
     system: System = "imperial" if row.system == "imperial" else "metric"
-    return out.SettingsOut(system=system, graduation=Presenter(system).graduation(row.graduation))
+    show = Presenter(system)
+    step = row.shop_step or USUAL_STEP_MM[system]
+    return out.SettingsOut(
+        system=system,
+        graduation=show.graduation(row.graduation),
+        shop_step=LengthOut(mm=step, text=quantity_text(Quantity(step, "purchase"), system)),
+        currency=row.currency,
+        asked=row.asked,
+    )
 
 
 def read_length(body: out.TypedIn) -> Response:
@@ -69,6 +81,16 @@ def add_project(body: out.NewProject) -> Response:
     """Begin a project, with a cloth of its own."""
     with begin() as session:
         return send(project_out(session, project.create_garment(session, body.name, body.note).main), 201)
+
+
+def add_example() -> Response:
+    """Put the demo's overshirt on the bench, to look at."""
+    example = services().example
+    if example is None:
+        raise Refused("There is no example garment here.", code="not_ready")
+    number = example(services().database)
+    with look() as session:
+        return send(project_out(session, project.garment(session, number).main), 201)
 
 
 def read_project(path: ProjectPath, query: UseQuery) -> Response:

@@ -10,7 +10,7 @@ from ..buy.schemas import EdgeOut, PurchaseOut
 from ..cloth.schemas import BarOut, ClothOut
 from ..lay.schemas import JobOut
 from ..plan.schemas import NotReadOut, PieceOut
-from ..shared.entries import Key, LengthIn, Name, Number, Text
+from ..shared.entries import Key, LengthIn, LengthOrYardageIn, Name, Number, Text
 from ..shared.schemas import ChoiceOut, FigureOut, In, LengthOut, Out, ProjectPath
 from ..shrink.schemas import SetOut, ShrinkOut
 
@@ -146,6 +146,9 @@ class ProjectsOut(Out):
 class SettingsOut(Out):
     system: Literal["metric", "imperial"]
     graduation: LengthOut
+    shop_step: LengthOut = Field(description="what this person's shop cuts in")
+    currency: str = Field(description="written behind money; empty: nothing is")
+    asked: bool = Field(description="whether these were asked for on the first day")
 
 
 class QuestionOut(Out):
@@ -238,9 +241,15 @@ class UsePath(ProjectPath):
 
 
 class TypedIn(In):
-    text: LengthIn
+    """A length while it is typed. ``yardage``: cloth by the yard, where a plain number is yards in inches."""
+
+    yardage: bool = False
+    text: LengthOrYardageIn
 
 
 class SettingsChange(In):
     system: Literal["metric", "imperial"] | None = None
     graduation: LengthIn | None = None
+    shop_step: LengthIn | None = None
+    currency: str | None = Field(default=None, max_length=8)
+    asked: bool | None = Field(default=None, strict=True)

@@ -5,16 +5,19 @@ A number in JSON is millimetres; a text is what was typed, in the units the pers
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from typing import Annotated, Any
 
-from pydantic import BeforeValidator, Field, WithJsonSchema
+from pydantic import BeforeValidator, Field, ValidationInfo, WithJsonSchema
 
 from ...core.units import LONGEST_MM, System, read_length, read_number, read_sided
+from ...core.weights import read_cloth_weight, read_load_weight
 from ...core.working import about, length
 from ...core.written import quantity_text
 from .person import current_system, insisted
 
+#: What a plain number is where cloth is told by the yard.
+YARDAGE: dict[System, str] = {"metric": "cm", "imperial": "yd"}
 #: The largest plain number that is taken.
 MOST = 1e6
 
@@ -39,6 +42,13 @@ def _length(value: Any) -> float:
     return float(value)
 
 
+def _length_or_yardage(value: Any, info: ValidationInfo) -> float:
+    system = current_system.get()
+    if isinstance(value, str) and info.data.get("yardage"):
+        return read_length(_typed_text(value), system, unit=YARDAGE[system])
+    return _length(value)
+
+
 def _sided(value: Any) -> float:
     if isinstance(value, str):
         return read_sided(_typed_text(value), current_system.get())
@@ -47,6 +57,12 @@ def _sided(value: Any) -> float:
     if not -LONGEST_MM <= value <= LONGEST_MM:
         raise ValueError("A length must be up to a kilometre, in millimetres.")
     return float(value)
+
+
+def _weight(value: Any, read: Callable[[str, System], float]) -> float:
+    if isinstance(value, str):
+        value = read(_typed_text(value), current_system.get())
+    return _number(value)
 
 
 def _number(value: Any) -> float:
@@ -127,6 +143,8 @@ LengthIn = Annotated[
     BeforeValidator(_length),
     WithJsonSchema({**_TYPED, "description": "millimetres as a number, or as typed: “126 cm”, “1 3/8 yd”"}),
 ]
+#: One or the other, as the entry ``yardage`` before it says.
+LengthOrYardageIn = Annotated[float, BeforeValidator(_length_or_yardage), WithJsonSchema({**_TYPED})]
 NumberIn = Annotated[
     float, BeforeValidator(_number), WithJsonSchema({**_TYPED, "description": "a number, or as typed: “3,5”"})
 ]
@@ -135,10 +153,22 @@ AllowanceIn = _typed("an allowance", 0.0, 200.0)
 #: A cloth from selvage to selvage.
 WidthIn = _typed("a cloth’s width", 2.0, 30_000.0, usual=(500.0, 3300.0))
 #: A length of cloth, in hand or to be bought.
-ClothLengthIn = _typed("a length of cloth", 100.0, 100_000.0)
+ClothLengthIn = _typed("a length of cloth", 100.0, 100_000.0, unit=YARDAGE, usual=(100.0, 30_000.0))
 #: A length printed on an envelope: a plain number is in yards or metres, as charts have it.
 ChartLengthIn = _typed("a length on a chart", 100.0, 30_000.0, unit={"metric": "m", "imperial": "yd"})
-#: A body's measure, or a finished garment's.
+#: Cloth by the yard: a plain number is yards to whoever works in inches, and what is usual at home is not asked back.
+YardageIn = _typed("a length of cloth", 0.0, 100_000.0, unit=YARDAGE, usual=(0.0, 30_000.0))
+#: What cloth weighs, g/m², and what a load weighs, kg.
+ClothWeightIn = Annotated[
+    float,
+    BeforeValidator(lambda value: _weight(value, read_cloth_weight)),
+    WithJsonSchema({**_TYPED, "description": "g/m² as a number, or as typed: “180”, “5.3 oz”"}),
+]
+LoadWeightIn = Annotated[
+    float,
+    BeforeValidator(lambda value: _weight(value, read_load_weight)),
+    WithJsonSchema({**_TYPED, "description": "kg as a number, or as typed: “7”, “15 lb”"}),
+]
 #: A place along or across a piece: left of the tape, or up it, is positive.
 SidedIn = Annotated[
     float,
@@ -150,6 +180,7 @@ SidedIn = Annotated[
         }
     ),
 ]
+#: A body's measure, or a finished garment's.
 BodyIn = _typed("a body’s measure", 100.0, 3000.0)
 Text = Annotated[str, BeforeValidator(_name), WithJsonSchema({"type": "string", "maxLength": 120})]
 Name = Annotated[str, BeforeValidator(_needed), WithJsonSchema({"type": "string", "minLength": 1, "maxLength": 120})]

@@ -6,7 +6,7 @@ from datetime import datetime
 
 from pydantic import BaseModel, Field
 
-from ..shared.entries import NumberIn
+from ..shared.entries import LoadWeightIn
 from ..shared.schemas import FigureOut, In, LengthOut, Out
 
 
@@ -80,6 +80,8 @@ class WashdayOut(Out):
     finish_at: datetime | None
     out_of_date: str
     washer_kg: float
+    washer: str = Field(description="the same in the person's unit, ready to be typed again")
+    washer_unit: str
     rise: str
     sleep: str
     learned: list[LearnedOut]
@@ -96,6 +98,6 @@ class DayQuery(In):
 class HouseChange(In):
     """What the washer takes, and when the person is up (as 7:00)."""
 
-    washer_kg: NumberIn | None = None
+    washer_kg: LoadWeightIn | None = None
     rise: str | None = Field(default=None, max_length=10)
     sleep: str | None = Field(default=None, max_length=10)

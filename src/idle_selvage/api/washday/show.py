@@ -6,6 +6,7 @@ from datetime import datetime, timedelta
 
 from ...core.shrink.treatment import programme_text
 from ...core.washday.loads import MACHINES, PER_METRE
+from ...core.weights import load_unit, load_weight_text
 from ...operations.standing import Standing
 from ...operations.washday import Day, Waiting, late, machine_of, ready
 from ...store import models
@@ -16,6 +17,7 @@ from . import schemas as out
 
 def washday_out(day: Day) -> out.WashdayOut:
     """What waits, the plan, and what it rests on."""
+    show = presenter()
     return out.WashdayOut(
         now=day.now,
         waiting=[_waiting(one) for one in day.waiting or ()],
@@ -24,6 +26,8 @@ def washday_out(day: Day) -> out.WashdayOut:
         finish_at=day.finish_at,
         out_of_date=day.stale,
         washer_kg=day.settings.washer_kg,
+        washer=load_weight_text(day.settings.washer_kg, show.system),
+        washer_unit=load_unit(show.system),
         rise=_clock(day.settings.rise),
         sleep=_clock(day.settings.sleep),
         learned=[

@@ -81,7 +81,9 @@ def _apart(a: Member, b: Member, way: str) -> float:
     known."""
     pairs = ((getattr(a, way)(one), getattr(b, way)(other)) for one, other in _seams(a, b))
     # of the numbers as they are shown, so that the difference can be worked out again from them
-    return max((round(round(x, 1) - round(y, 1), 1) for x, y in pairs if x is not None and y is not None), key=abs, default=0.0)
+    return max(
+        (round(round(x, 1) - round(y, 1), 1) for x, y in pairs if x is not None and y is not None), key=abs, default=0.0
+    )
 
 
 def headline(members: Sequence[Member]) -> str:

@@ -3,7 +3,8 @@ import { Button, Input } from "antd";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { api, type ProjectLine, saved } from "../../api/client";
-import { useProjects, useWashday } from "../../api/hooks";
+import { useProjects, useWashday, useSettings } from "../../api/hooks";
+import { useSettingsChange, Yours } from "../../app/Yours";
 import { useOnce } from "../../app/useOnce";
 import { Dot } from "../../app/Rail";
 import { useClock } from "../../devices/Timers";
@@ -81,6 +82,34 @@ function Today() {
   );
 }
 
+/** What it does and in which order, before there is anything; and what holds for everything, asked once. */
+function FirstDay() {
+  const go = useNavigate();
+  const settings = useSettings();
+  const change = useSettingsChange();
+  const [busy, look] = useOnce(async () => {
+    const garment = await saved(api.POST("/api/projects/example"));
+    void go(`/projects/${garment.id}/plan`);
+  });
+  return (
+    <section aria-label="First day" className="first-day">
+      <ol>
+        <li><b>Tell the pieces and the cloth.</b> Type what the tape says, or read a drawing; wash a swatch, and the shrinkage is worked out.</li>
+        <li><b>See how much to buy and how to treat it.</b> The pieces are laid on the washed width; whatever is bought is never too little.</li>
+        <li><b>Straighten the grain and lay it.</b> Each piece has its distances from the selvage, ready to be pinned.</li>
+      </ol>
+      <p><Button loading={busy} onClick={() => void look()}>Look at an example garment</Button> <span className="quiet">An overshirt in a linen stripe; put it away when you have seen it.</span></p>
+      {settings && !settings.asked && (
+        <fieldset>
+          <legend>Once, for everything you make</legend>
+          <Yours />
+          <Button onClick={() => void change({ asked: true })}>That is right</Button>
+        </fieldset>
+      )}
+    </section>
+  );
+}
+
 /** Home: every project as a strip of its own cloth, and what is next. */
 export function Bench() {
   const client = useQueryClient();
@@ -122,6 +151,7 @@ export function Bench() {
         </Button>
         {error && <span className="say spoil" role="alert">{error}</span>}
       </form>
+      {list.data?.projects.length === 0 && <FirstDay />}
       <Today />
       {list.isError && <p className="spoil">{list.error.message}</p>}
       <ul className="strips">

@@ -138,7 +138,7 @@ function Extra({ project }: { project: Project }) {
     <div className="two">
       <EntryText label="Why buy more" path="extra_why" value={wishes.extra_why} placeholder="clearance, unsure of the border"
         onSave={(extra_why) => changes.purchase({ extra_why })} />
-      <EntryLength label="Bought on purpose" path="bought_extra" value={wishes.bought_extra.text}
+      <EntryLength yardage label="Bought on purpose" path="bought_extra" value={wishes.bought_extra.text}
         onSave={async (bought_extra) => {
           try {
             await changes.purchase({ bought_extra });

@@ -1,6 +1,7 @@
 import { Button, Input } from "antd";
 import { useState } from "react";
 import { api, type Project, saved, type ShopList, unwrap } from "../../api/client";
+import { useTape } from "../../api/hooks";
 import { useOnce } from "../../app/useOnce";
 import { Worked } from "../../app/Working";
 import { ConvertDrawer } from "./ConvertDrawer";
@@ -16,6 +17,7 @@ export function ListPart({ project }: { project: Project }) {
   const [convert, setConvert] = useState(false);
   const found = part.data;
   const { path } = part.params;
+  const { imperial } = useTape();
   const [busy, add] = useOnce(async () => {
     setError("");
     try {
@@ -57,7 +59,7 @@ export function ListPart({ project }: { project: Project }) {
         <select id="item-kind" className="choice" value={kind} onChange={(e) => setKind(e.target.value)}>
           {found.kinds.map((k) => <option key={k.value} value={k.value}>{k.label}</option>)}
         </select>
-        <Input aria-label="What it is" value={name} onChange={(e) => setName(e.target.value)} placeholder="such as: zip, 18 cm, slate" />
+        <Input aria-label="What it is" value={name} onChange={(e) => setName(e.target.value)} placeholder={imperial ? "such as: zip, 7 in, slate" : "such as: zip, 18 cm, slate"} />
         <Input aria-label="How much" className="item-much" value={amount} onChange={(e) => setAmount(e.target.value)} placeholder="how much" />
         <Button htmlType="submit" loading={busy}>Put on</Button>
         <span className="quiet">before sewing: {found.kinds.find((k) => k.value === kind)?.pretreat}</span>

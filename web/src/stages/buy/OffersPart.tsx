@@ -147,8 +147,8 @@ function OfferDrawer({ offer, onChange, onTakeOut, onClose }: {
         </div>
         <EntryChoice label="The shop cuts in steps of" value={step?.value ?? ""} options={choices?.steps ?? []} placeholder={offer.step.text} onSave={(v) => change({ step: Number(v) })} />
         <div className="two">
-          <EntryLength label="The least it cuts" path="least" value={offer.least.text} onSave={(least) => change({ least })} />
-          <EntryLength label="In stock, in one piece" path="stock" value={offer.stock?.text ?? ""} placeholder="enough" onSave={(v) => change({ stock: orNull(v) })} />
+          <EntryLength yardage label="The least it cuts" path="least" value={offer.least.text} onSave={(least) => change({ least })} />
+          <EntryLength yardage label="In stock, in one piece" path="stock" value={offer.stock?.text ?? ""} placeholder="enough" onSave={(v) => change({ stock: orNull(v) })} />
         </div>
       </DraftScope>
     </Drawer>

@@ -1,4 +1,5 @@
 import { Button } from "antd";
+import { useTape } from "../../api/hooks";
 import { EntryLength, EntryText } from "../../fields/Entry";
 import { useHeld } from "../../fields/useHeld";
 import { bare, type PartProps } from "../../cupboard/ClothEditor";
@@ -7,6 +8,9 @@ const ENTRIES = [["x", "From the cut end"], ["y", "From the near selvage"], ["w"
 
 /** Places to keep off: by pointer on the picture, or by two readings of the tape. */
 export function FlawsPart({ cloth, onChange, chosen, onChoose }: PartProps & { chosen: number | undefined; onChoose: (i: number | undefined) => void }) {
+  const { imperial } = useTape();
+  // round numbers of the person's own tape, to be typed over
+  const mark = imperial ? 12.7 : 10;
   const flaws = cloth.flaws.map(bare);
   const set = useHeld(flaws, (next) => onChange({ flaws: next }));
   const change = (i: number, part: Record<string, unknown>) =>
@@ -14,7 +18,7 @@ export function FlawsPart({ cloth, onChange, chosen, onChoose }: PartProps & { c
   return (
     <>
       <p className="quiet">Draw a box round a flaw on the picture, or add one and type where the tape finds it.</p>
-      <Button onClick={() => { void set((held) => [...held, { x: 100, y: 100, w: 20, h: 20, what: "flaw" }]); onChoose(flaws.length); }}>
+      <Button onClick={() => { void set((held) => [...held, { x: 10 * mark, y: 10 * mark, w: 2 * mark, h: 2 * mark, what: "flaw" }]); onChoose(flaws.length); }}>
         Add a flaw
       </Button>
       {cloth.flaws.map((flaw, i) => {

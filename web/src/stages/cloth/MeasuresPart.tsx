@@ -86,7 +86,7 @@ export function MeasuresPart({ cloth, onChange, onTyping }: PartProps & { onTypi
             ))}
           </div>
         </fieldset>
-        <EntryLength label={now ? "Length in hand, if any" : `Length ${state.name}`} path="in_hand" value={state.length?.text ?? ""}
+        <EntryLength yardage label={now ? "Length in hand, if any" : `Length ${state.name}`} path="in_hand" value={state.length?.text ?? ""}
           placeholder={about(cloth.length_now)} onTyping={now ? onTyping("in_hand") : undefined}
           onSave={(text) => onChange({ in_hand: text.trim() ? text : null, state: state.id })} />
       </DraftScope>
@@ -99,7 +99,7 @@ export function MeasuresPart({ cloth, onChange, onTyping }: PartProps & { onTypi
       <div className="two">
         <EntryChoice label="Weave or kind" value={cloth.weave} options={choices?.weaves ?? []} onSave={(weave) => onChange({ weave })} />
         <EntryChoice label="Finish" value={cloth.finish} options={choices?.finishes ?? []} onSave={(finish) => onChange({ finish })} />
-        <EntryText label="Weight" path="mass" unit="g/m²" value={cloth.mass?.toString() ?? ""} onSave={optional("mass")} />
+        <EntryText label="Weight" path="mass" unit={cloth.mass_unit} value={cloth.mass_text} onSave={optional("mass")} />
         <EntryText label="Price" path="price" unit={`per ${cloth.price_unit}`} value={cloth.price?.toFixed(2) ?? ""} onSave={optional("price")} />
         <EntryChoice label="Price is for one" value={cloth.price_unit} options={[{ value: "m", label: "metre" }, { value: "yd", label: "yard" }]}
           onSave={(v) => onChange({ price_unit: v as "m" })} />

@@ -1,7 +1,7 @@
 import { Button } from "antd";
 import { useState } from "react";
 import type { Project, Shrink } from "../../api/client";
-import { useChanges } from "../../api/hooks";
+import { useChanges, useTape } from "../../api/hooks";
 import { Worked } from "../../app/Working";
 import { EntryChoice, EntryLength } from "../../fields/Entry";
 import { useHeld } from "../../fields/useHeld";
@@ -61,6 +61,7 @@ export function SwatchPart({ project, shrink }: { project: Project; shrink: Shri
     await changes.swatch(body);
     setMore(false);
   };
+  const marks = useTape().imperial ? ["10 in", "25 cm"] : ["25 cm", "10 in"];
   async function square(text: string) {
     // three marks each way of a square swatch, as most people cut it
     await swatch({ warp: [[text], [text], [text]], weft: [[text], [text], [text]] });
@@ -103,8 +104,8 @@ export function SwatchPart({ project, shrink }: { project: Project; shrink: Shri
         <div className="shrink-readings">
           {!marked && (
             <p className="commands">
-              <Button onClick={() => void square("25 cm")}>Marked 25 cm both ways, three times</Button>
-              <Button onClick={() => void square("10 in")}>Marked 10 in</Button>
+              <Button onClick={() => void square(marks[0]!)}>Marked {marks[0]} both ways, three times</Button>
+              <Button onClick={() => void square(marks[1]!)}>Marked {marks[1]}</Button>
             </p>
           )}
           <div className={washes > 1 ? "readings-one" : "readings-two"}>

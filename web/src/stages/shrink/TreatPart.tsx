@@ -43,7 +43,7 @@ function Dye({ cloth, kinds }: { cloth: Cloth; kinds: Shrink["washes_offered"] }
         <EntryText label="How" path={`wash-how-${cloth.id}`} value={wash.how} placeholder="such as 40 °C, tumbled" onSave={(how) => set({ how })} />
         <EntryChoice label="The rag afterwards" value={wash.grade} placeholder="not tested" options={choices?.grades ?? []} onSave={(grade) => set({ grade })} />
         <div className="two">
-          <EntryLength label="Length afterwards" path={`wash-length-${cloth.id}`} value={wash.length_after} onSave={(length_after) => set({ length_after })} />
+          <EntryLength yardage label="Length afterwards" path={`wash-length-${cloth.id}`} value={wash.length_after} onSave={(length_after) => set({ length_after })} />
           <EntryLength label="Width afterwards" path={`wash-width-${cloth.id}`} value={wash.width_after} onSave={(width_after) => set({ width_after })} />
         </div>
         <p className="commands">

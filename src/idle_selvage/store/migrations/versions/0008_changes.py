@@ -48,6 +48,11 @@ def upgrade() -> None:
         sa.PrimaryKeyConstraint("id", name=op.f("pk_aside")),
     )
     op.create_index(op.f("ix_aside_project_id"), "aside", ["project_id"])
+    op.add_column("settings", sa.Column("shop_step", sa.Double(), nullable=True))
+    op.add_column("settings", sa.Column("currency", sa.String(length=8), nullable=False, server_default=""))
+    op.add_column("settings", sa.Column("asked", sa.Boolean(), nullable=False, server_default="0"))
+    # whoever has begun a garment has chosen already
+    op.execute("UPDATE settings SET asked = 1 WHERE EXISTS (SELECT 1 FROM project)")
     op.add_column("wash", sa.Column("wash", sa.String(length=12), nullable=False, server_default=""))
     op.add_column("log_entry", sa.Column("change_id", sa.Integer(), nullable=True))
     op.create_index(op.f("ix_log_entry_change_id"), "log_entry", ["change_id"])
@@ -57,6 +62,8 @@ def downgrade() -> None:
     op.drop_index(op.f("ix_log_entry_change_id"), "log_entry")
     op.drop_column("log_entry", "change_id")
     op.drop_column("wash", "wash")
+    for column in ("asked", "currency", "shop_step"):
+        op.drop_column("settings", column)
     op.drop_table("aside")
     op.drop_table("changed_row")
     op.drop_table("change")
