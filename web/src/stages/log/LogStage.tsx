@@ -1,6 +1,8 @@
+import { Button } from "antd";
 import { useQuery } from "@tanstack/react-query";
 import { api, unwrap } from "../../api/client";
 import { useProjectId } from "../../api/hooks";
+import { useUndoing } from "../../app/Undo";
 import { stageNames } from "../../words/stages";
 
 /** Log: every step so far, the newest first. */
@@ -10,6 +12,7 @@ export function LogStage() {
     queryKey: ["log", id],
     queryFn: () => unwrap(api.GET("/api/projects/{project_id}/log", { params: { path: { project_id: id } } })),
   });
+  const undoing = useUndoing();
   const entries = log.data?.entries ?? [];
   const days = new Map<string, typeof entries>();
   for (const entry of entries) {
@@ -18,7 +21,8 @@ export function LogStage() {
   }
   return (
     <main tabIndex={0} className="stage log">
-      <h1>{entries.length === 0 ? "Nothing was written down yet" : `${entries.length} steps so far`}</h1>
+      <h1>{log.isPending ? "Fetching …" : entries.length === 0 ? "Nothing was written down yet" : `${entries.length} steps so far`}</h1>
+      {undoing.told && <p role="status" className={undoing.told.wrong ? "spoil" : "quiet"}>{undoing.told.text}</p>}
       {log.isError && <p className="spoil">{log.error.message}</p>}
       {[...days].map(([day, lines]) => (
         <section key={day}>
@@ -28,7 +32,10 @@ export function LogStage() {
               <li key={entry.id}>
                 <time dateTime={entry.at}>{new Date(entry.at).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" })}</time>
                 <b>{stageNames[entry.stage] ?? entry.stage}</b>
-                <span>{entry.what}</span>
+                <span className={entry.stands ? undefined : "quiet"}>{entry.what}{!entry.stands && " (taken back)"}</span>
+                {entry.change !== null && entry.stands && (
+                  <Button size="small" type="text" aria-label={`Undo: ${entry.what}`} onClick={() => void undoing.run(entry.change!)}>Undo</Button>
+                )}
               </li>
             ))}
           </ol>

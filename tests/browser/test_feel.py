@@ -1,0 +1,228 @@
+"""What stopped or annoyed a practised maker: refusals, windows, undo, keys, double clicks."""
+
+from __future__ import annotations
+
+import re
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from .test_cloth_shrink import enter, heading, linen
+from .test_screens import begin
+from .test_whole_way import saved
+
+pytestmark = pytest.mark.browser
+
+
+def undo(page: Page) -> None:
+    page.get_by_role("button", name="Undo", exact=True).click()
+
+
+def test_a_refusal_is_seen_whatever_follows_at_once(page: Page, own: str) -> None:
+    linen(page, own)
+    length = page.get_by_label("Length in hand, if any")
+    length.fill("two metres")
+    length.press("Tab")
+    page.keyboard.press("Tab")
+    strip = page.get_by_role("list", name="Not saved")
+    expect(strip).to_contain_text("Length in hand, if any")
+    expect(length).to_be_focused()
+    expect(page.locator(".saved")).to_have_text("not saved")
+    # another field is kept meanwhile, and the first one still says that it is not
+    enter_other = page.get_by_label("Near selvage not used")
+    enter_other.fill("1 cm")
+    enter_other.press("Enter")
+    expect(enter_other).to_have_value("1.0 cm")
+    expect(strip).to_contain_text("Length in hand, if any")
+    expect(page.locator(".saved")).to_have_text("not saved")
+    strip.get_by_role("button", name="Go there").click()
+    expect(length).to_be_focused()
+    page.keyboard.type("2 m")
+    page.keyboard.press("Enter")
+    saved(page)
+    expect(strip).to_have_count(0)
+
+
+def test_typing_on_is_not_interrupted_by_a_refusal(page: Page, own: str) -> None:
+    linen(page, own)
+    page.get_by_label("Length in hand, if any").fill("two metres")
+    page.get_by_label("Near selvage not used").focus()
+    page.keyboard.press("Control+a")
+    page.keyboard.type("1,5 cm", delay=15)
+    expect(page.get_by_label("Near selvage not used")).to_have_value("1,5 cm")
+    expect(page.get_by_role("list", name="Not saved")).to_contain_text("Length in hand, if any")
+    expect(page.get_by_label("Near selvage not used")).to_be_focused()
+
+
+def test_two_windows_follow_each_other_and_overwrite_nothing(page: Page, own: str) -> None:
+    linen(page, own)
+    other = page.context.new_page()
+    other.goto(page.url)
+    mine, theirs = (one.get_by_label("Near selvage not used") for one in (page, other))
+    expect(theirs).to_have_value("0.0 cm")
+    mine.fill("3 cm")
+    theirs.fill("2 cm")
+    theirs.press("Enter")
+    saved(other)
+    mine.press("Enter")
+    expect(page.get_by_text("In another window this became 2.0 cm. Here you typed 3 cm.")).to_be_visible()
+    expect(mine).to_have_value("3 cm")
+    page.get_by_role("button", name="Keep mine").click()
+    saved(page)
+    # the other window shows it within seconds, by itself
+    expect(theirs).to_have_value("3.0 cm", timeout=6_000)
+    mine.fill("4 cm")
+    theirs.fill("5 cm")
+    theirs.press("Enter")
+    saved(other)
+    mine.press("Enter")
+    page.get_by_role("button", name="Take the other").click()
+    expect(mine).to_have_value("5.0 cm")
+    expect(page.get_by_role("list", name="Not saved")).to_have_count(0)
+
+
+def test_undo_is_for_good_by_key_by_hand_and_from_the_log(page: Page, own: str) -> None:
+    linen(page, own)
+    facts = page.get_by_role("group", name="Facts of the cloth")
+    facts.get_by_role("button", name="Flaws").click()
+    page.get_by_role("button", name="Add a flaw").click()
+    enter(page, "What it is", "slub")
+    page.get_by_role("button", name="Remove this flaw").click()
+    expect(page.get_by_label("What it is")).to_have_count(0)
+    # the hand is not lost with what was taken away
+    assert page.evaluate("document.activeElement !== document.body")
+    page.reload()
+    facts.get_by_role("button", name="Flaws").click()
+    page.locator("main").focus()
+    page.keyboard.press("Control+z")
+    expect(page.get_by_label("What it is")).to_have_value("slub")
+    expect(page.get_by_role("group", name="Undo")).to_contain_text("Taken back: ")
+    undo(page)
+    expect(page.get_by_label("What it is")).to_have_value("flaw")
+    page.get_by_role("button", name="Redo").click()
+    expect(page.get_by_label("What it is")).to_have_value("slub")
+    page.get_by_role("link", name="Log", exact=True).click()
+    line = page.locator(".log-lines li", has_text="Noted length in hand").last
+    line.get_by_role("button", name=re.compile("^Undo")).click()
+    expect(line).to_contain_text("taken back")
+    page.get_by_role("link", name="Cloth", exact=True).click()
+    expect(page.get_by_label("Length in hand, if any")).to_have_value("")
+
+
+def test_what_was_put_away_comes_back_on_the_bench(page: Page, own: str) -> None:
+    begin(page, own, "Apron")
+    page.get_by_role("link", name="Idle Selvage").click()
+    page.get_by_role("button", name="Put Apron away").click()
+    expect(page.get_by_role("link", name="Open Apron")).to_have_count(0)
+    page.reload()
+    undo(page)
+    expect(page.get_by_role("link", name="Open Apron")).to_be_visible()
+
+
+def test_a_piece_that_was_begun_is_not_left_without_a_word(page: Page, own: str) -> None:
+    begin(page, own)
+    page.get_by_role("button", name="Read off with a tape").click()
+    page.get_by_label("Name", exact=True).fill("Sleeve")
+    page.get_by_role("button", name="Close").click()
+    asks = page.get_by_role("dialog", name="Something here is not kept yet")
+    asks.get_by_role("button", name="Go on with it").click()
+    expect(page.get_by_label("Name", exact=True)).to_have_value("Sleeve")
+    page.reload()
+    page.get_by_role("button", name="Read off with a tape").click()
+    expect(page.get_by_text("This is a draft of before")).to_be_visible()
+    page.get_by_role("button", name="Close").click()
+    asks.get_by_role("button", name="Throw it away").click()
+    expect(page.get_by_role("dialog")).to_have_count(0)
+    expect(page.get_by_role("button", name="Read off with a tape")).to_be_focused()
+    page.keyboard.press("Enter")
+    expect(page.get_by_label("Name", exact=True)).to_have_value("")
+    expect(page.get_by_text("This is a draft of before")).to_have_count(0)
+
+
+def test_a_double_click_begins_one_garment(page: Page, own: str) -> None:
+    page.goto(own)
+    page.get_by_label("A new project").fill("Apron")
+    page.get_by_role("button", name="Begin").dblclick()
+    expect(page.get_by_role("heading", level=1)).to_have_text("Which pieces will be cut?")
+    page.get_by_role("link", name="Idle Selvage").click()
+    expect(page.get_by_role("link", name="Open Apron")).to_have_count(1)
+
+
+def test_laying_again_is_not_stopped_by_a_second_click(page: Page, demo: str) -> None:
+    page.goto(demo)
+    page.get_by_role("link", name="Open Boxy overshirt").click()
+    page.get_by_role("link", name="Lay", exact=True).click()
+    again = page.get_by_role("button", name="Lay again")
+    box = again.bounding_box()
+    assert box is not None
+    again.dblclick()
+    stop = page.get_by_role("button", name="Stop here")
+    expect(stop).to_be_visible()
+    there = stop.bounding_box()
+    assert there is not None and (there["x"] > box["x"] + box["width"] or there["y"] > box["y"] + box["height"])
+    stop.click()
+    expect(again).to_be_enabled(timeout=30_000)
+
+
+def test_skip_links_keys_and_the_way_to_the_main_command(page: Page, own: str) -> None:
+    begin(page, own)
+    page.reload()
+    expect(page.get_by_role("heading", level=1)).to_have_text("Which pieces will be cut?")
+    page.keyboard.press("Tab")
+    expect(page.get_by_role("link", name="To the stage")).to_be_focused()
+    page.keyboard.press("Tab")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("button", name="Read off with a tape")).to_be_focused()
+    page.get_by_role("link", name="Cloth", exact=True).click()
+    heading(page, "cloth")
+    expect(page.locator("main")).to_be_focused()
+    page.keyboard.press("?")
+    expect(page.get_by_role("dialog", name="Keys")).to_contain_text("take back the last thing done")
+    page.keyboard.press("Escape")
+    expect(page.get_by_role("dialog", name="Keys")).to_be_hidden()
+
+
+def test_every_warning_is_read_mended_and_set_aside(page: Page, own: str) -> None:
+    linen(page, own)
+    page.get_by_label("Weave or kind").select_option("corduroy")
+    saved(page)
+    page.get_by_role("button", name="look again").click()
+    listed = page.get_by_role("dialog")
+    pile = listed.get_by_role("listitem").filter(has_text="no direction is given")
+    expect(pile.get_by_role("link", name="Mend it: Cloth")).to_be_visible()
+    pile.get_by_role("button", name="Set aside").click()
+    pile.get_by_label("Why it may be left").fill("it is needlecord for a lining")
+    page.keyboard.press("Enter")
+    expect(listed.get_by_text("Set aside: it is needlecord for a lining")).to_be_visible()
+    page.keyboard.press("Escape")
+    expect(page.locator(".tally-warnings")).to_contain_text("1 set aside")
+
+
+def test_the_first_day_says_what_it_does_and_asks_once(page: Page, own: str) -> None:
+    page.goto(own)
+    day = page.get_by_role("region", name="First day")
+    expect(day.get_by_role("listitem")).to_have_count(3)
+    day.get_by_text("in / yd").click()
+    expect(day.get_by_label("Your tape is read to")).to_have_value("1⁄16 in")
+    day.get_by_label("Your shop cuts in steps of").select_option(label="¼ yd")
+    saved(page)
+    day.get_by_role("button", name="That is right").click()
+    expect(day.get_by_role("button", name="That is right")).to_have_count(0)
+    begin(page, own)
+    page.get_by_role("link", name="Buy", exact=True).click()
+    expect(page.get_by_label("The shop cuts in steps of")).to_contain_text("¼ yd")
+    page.get_by_role("link", name="Cloth", exact=True).click()
+    enter(page, "Length in hand, if any", "2 3/4")
+    expect(page.get_by_label("Length in hand, if any")).to_have_value("99 in")
+    enter(page, "Weight", "6")
+    expect(page.locator(".entry", has=page.get_by_label("Weight"))).to_contain_text("oz/yd²")
+    expect(page.get_by_label("Weight")).to_have_value("6")
+    expect(page.get_by_label("Price is for one")).to_have_value("yd")
+
+
+def test_an_example_garment_to_look_at(page: Page, own: str) -> None:
+    page.goto(own)
+    page.get_by_role("button", name="Look at an example garment").dblclick()
+    expect(page.get_by_role("heading", level=1)).to_have_text("7 pieces, 15 to cut")
+    page.get_by_role("link", name="Idle Selvage").click()
+    expect(page.get_by_role("button", name=re.compile("^Put .* away$"))).to_have_count(1)
