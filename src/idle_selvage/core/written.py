@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+import re
 from fractions import Fraction
 
 from .units import _VULGAR_OF, MM_PER_INCH, MM_PER_YARD, System
@@ -216,6 +217,16 @@ def quantity_text(quantity: Quantity, system: System, *, fine: bool = False) -> 
     """Any quantity as one string, ``3.2 %`` or ``49 ½ in``."""
     number, unit = quantity_parts(quantity, system, fine=fine)
     return f"{number}{unit}" if unit == "°" else f"{number} {unit}".rstrip()
+
+
+_CELSIUS = re.compile(r"(\d+) °C(?! \()")
+
+
+def with_fahrenheit(text: str, system: System) -> str:
+    """A text of ours with its temperatures in both scales, for whoever works in inches: care labels have either."""
+    if system == "metric":
+        return text
+    return _CELSIUS.sub(lambda found: f"{found[0]} ({int(found[1]) * 9 / 5 + 32:.0f} °F)", text)
 
 
 def sided_text(mm: float, system: System) -> str:

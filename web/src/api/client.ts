@@ -113,7 +113,7 @@ export const queries = new QueryClient({
   defaultOptions: { queries: { retry: 1, staleTime: 5_000, refetchOnWindowFocus: false } },
 });
 
-onNews(() => queries.invalidateQueries({ predicate: ({ queryKey: [what] }) => what !== "news" && what !== "choices" }));
+onNews(() => queries.invalidateQueries({ predicate: ({ queryKey: [what] }) => what !== "news" }));
 
 /** A refusal by the server: a sentence, and a sentence per entry. */
 export class Refusal extends Error {

@@ -111,7 +111,7 @@ function HeadTools() {
       <Saved />
       <UndoBar undoing={undoing} />
       <Keys open={sheet} onOpen={setSheet} onBack={() => void undoing.run("back")} onAgain={() => void undoing.run("again")} />
-      <Button size="small" type="text" onClick={() => setSheet(true)} title="All keys (?)">Keys</Button>
+      <Button className="keys-button" size="small" type="text" onClick={() => setSheet(true)} title="All keys (?)">Keys</Button>
       <Button size="small" type="text" onClick={() => setYours(true)} title="Units, tape, the shop’s step, money">Yours</Button>
       <Drawer closeIcon="Close" title="How you measure and buy" open={yours} onClose={() => setYours(false)} size={380} destroyOnHidden><Yours /></Drawer>
       <TapeWord />

@@ -66,6 +66,15 @@ type EntryProps = {
   inputRef?: (element: HTMLInputElement | null) => void;
 };
 
+/** Enter goes on: to the next field of the same page or drawer, in the order they stand. */
+function goOn(from: HTMLElement) {
+  const home = from.closest("main, .ant-drawer-body, header") ?? document.body;
+  const fields = [...home.querySelectorAll<HTMLInputElement>("input[data-entry]")].filter((one) => one.getClientRects().length > 0);
+  const next = fields[fields.indexOf(from as HTMLInputElement) + 1];
+  next?.focus();
+  next?.select();
+}
+
 /** A field that keeps its value on Enter or on leaving, and never loses what was typed. */
 export function EntryText(props: EntryProps) {
   const { label, path, value, onSave, bare, length, onTyping } = props;
@@ -168,7 +177,8 @@ export function EntryText(props: EntryProps) {
     if (event.key === "Enter") {
       keep(true);
       // at once: what is typed next must not land here. A refusal is told beside the field, and what was typed stays
-      props.onEnter?.();
+      if (props.onEnter) props.onEnter();
+      else goOn(event.currentTarget as HTMLElement);
     } else if (event.key === "Escape" && draft.pending) {
       event.stopPropagation();
       takeTheirs();

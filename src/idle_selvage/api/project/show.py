@@ -19,7 +19,7 @@ from ...core.shrink.together import ROLES
 from ...core.shrink.treatment import DRIES, WASHES
 from ...core.units import System
 from ...core.working import Figure, Quantity
-from ...core.written import length_text, quantity_text
+from ...core.written import length_text, quantity_text, with_fahrenheit
 from ...operations.lay import lay_standing
 from ...operations.standing import GarmentStanding, Standing, standing
 from ...operations.true import edge_advice, edge_way
@@ -69,7 +69,7 @@ def standing_out(show: Presenter, now: Standing) -> out.ProjectOut:
         stages=_stages(now.whole),
         tally=tally_entries(show, now),
         warnings=[
-            out.WarningOut(stage=w.stage, level=w.level, text=w.text, key=str(w.text), aside=w.aside)
+            out.WarningOut(stage=w.stage, level=w.level, text=show.told(w.text), key=str(w.text), aside=w.aside)
             for w in now.warnings
         ],
         purchase=purchase_out(show, now),
@@ -197,7 +197,7 @@ def choices_out(system: System) -> out.ChoicesOut:
         grade_scale=f"{GREY_SCALE.name}: {GREY_SCALE.note}",
         roles=listed([(k, label) for k, label in ROLES.items() if k != "main"]),
         questions=[out.QuestionOut(key=q.key, asks=q.asks, how=q.how, answers=listed(q.answers)) for q in QUESTIONS],
-        washes=listed(list(WASHES.items())),
+        washes=listed([(key, with_fahrenheit(told, system)) for key, told in WASHES.items()]),
         dries=listed([(k, v) for k, v in DRIES.items() if v]),
         grains=listed([(g, GRAIN_LABELS[g]) for g in GRAINS]),
         folds=listed([(f, fold_name(f)) for f in FOLDS_DRAWN]),

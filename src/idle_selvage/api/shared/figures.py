@@ -6,8 +6,17 @@ from collections.abc import Sequence
 
 from ...core.plan.outline import Point
 from ...core.units import System
+from ...core.wording import say
 from ...core.working import Figure, Quantity
-from ...core.written import chart_text, length_text, minus_text, quantity_parts, quantity_text, sided_text
+from ...core.written import (
+    chart_text,
+    length_text,
+    minus_text,
+    quantity_parts,
+    quantity_text,
+    sided_text,
+    with_fahrenheit,
+)
 from .person import system
 from .schemas import FigureOut, InputOut, LengthOut, SourceOut, StepOut
 
@@ -20,6 +29,10 @@ class Presenter:
 
     def __init__(self, system: System) -> None:
         self.system = system
+
+    def told(self, text: str) -> str:
+        """A sentence of ours in the person's units."""
+        return with_fahrenheit(say(text, self.system), self.system)
 
     def length(self, mm: float) -> LengthOut:
         return LengthOut(mm=mm, text=length_text(mm, self.system))

@@ -45,7 +45,7 @@ def shrink_out(show: Presenter, now: Standing, found: SwatchStanding) -> out.Shr
         graduation=show.graduation(found.graduation),
         wash=kept.wash if kept else "",
         dry=kept.dry if kept else "",
-        washes_offered=[ChoiceOut(value=key, label=told) for key, told in SWATCH_WASHES.items()],
+        washes_offered=[ChoiceOut(value=key, label=show.told(told)) for key, told in SWATCH_WASHES.items()],
         dries_offered=[ChoiceOut(value=key, label=told) for key, told in SWATCH_DRIES.items()],
         simulated=kept.simulated if kept else False,
         before_corners=list(found.shape(0)),
@@ -56,7 +56,7 @@ def shrink_out(show: Presenter, now: Standing, found: SwatchStanding) -> out.Shr
         weft_known=known_out(show, now.tally.weft),
         past=[out.PastOut(cloth=p.cloth, warp=f"{p.warp:.1f} %", weft=f"{p.weft:.1f} %") for p in past],
         past_note=history.told(past),
-        advice=advice_out(now.advice, known.treatment_facts.kinds),
+        advice=advice_out(show, now.advice, known.treatment_facts.kinds),
         swatches=[_swatch_line(show, line) for line in found.lines],
         marks_told=marks_told(found.least, found.too_small, found.readings),
         too_small=found.too_small is not None,
@@ -93,17 +93,20 @@ def school_out(school: School) -> out.SchoolOut:
     return out.SchoolOut(value=school, label=label, why=why)
 
 
-def advice_out(advice: Advice, kinds: Sequence[str]) -> out.AdviceOut:
+def advice_out(show: Presenter, advice: Advice, kinds: Sequence[str]) -> out.AdviceOut:
     """How to treat a cloth."""
     return out.AdviceOut(
         school=school_out(advice.school),
         chosen=advice.chosen,
         why=advice.why,
         schools=[school_out(school) for school in SCHOOLS],
-        changed=list(advice.changed),
+        changed=[show.told(text) for text in advice.changed],
         forbids=list(advice.forbids),
         usual=list(treatment.usual(kinds, advice.programme)),
-        steps=[out.TreatStepOut(text=s.text, materials=list(s.materials), caution=s.caution) for s in advice.steps],
+        steps=[
+            out.TreatStepOut(text=show.told(s.text), materials=list(s.materials), caution=s.caution)
+            for s in advice.steps
+        ],
         cautions=list(treatment.cautions(advice.programme)),
     )
 
@@ -132,6 +135,6 @@ def _member(show: Presenter, now: Standing, member: Member) -> out.MemberOut:
         weft=show.figure(now.tally.weft.figure),
         basis=cloth.basis,
         washed=member.washed,
-        treatment=programme_text(now.advice.programme),
+        treatment=show.told(programme_text(now.advice.programme)),
         rub=f"{cloth.dye.last}: {GRADES[cloth.dye.last]}" if cloth.dye.last else "",
     )

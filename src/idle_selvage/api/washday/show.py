@@ -63,7 +63,7 @@ def _waiting(one: Waiting) -> out.WaitingOut:
         cloth_id=one.cloth.row.id,
         name=one.name,
         project=one.garment.name,
-        programme=programme_text(one.batch.programme) if one.batch else "",
+        programme=presenter().told(programme_text(one.batch.programme)) if one.batch else "",
         kilograms=round(one.batch.kilograms, 2) if one.batch else None,
         weight=presenter().figure(one.batch.weighed if one.batch else None),
         missing=one.missing,
@@ -74,7 +74,7 @@ def _load(row: models.WashLoad, at: datetime) -> out.LoadOut:
     return out.LoadOut(
         id=row.id,
         name=row.name,
-        why=row.why,
+        why=presenter().told(row.why),
         kilograms=round(row.kilograms, 2),
         weight=presenter().figure(weight(row)),
         too_heavy=row.too_heavy,
@@ -88,7 +88,7 @@ def _task(row: models.LoadTask, at: datetime) -> out.LoadTaskOut:
     return out.LoadTaskOut(
         id=row.id,
         load_id=row.load_id,
-        what=row.what,
+        what=presenter().told(row.what),
         machine=row.machine,
         machine_label=MACHINES[machine_of(row)],
         minutes=row.minutes,
