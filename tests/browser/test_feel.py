@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 
 import pytest
+from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import Page, expect
 
 from .test_cloth_shrink import enter, heading, linen
@@ -169,7 +170,7 @@ def test_skip_links_keys_and_the_way_to_the_main_command(page: Page, own: str) -
     page.reload()
     expect(page.get_by_role("heading", level=1)).to_have_text("Which pieces will be cut?")
     page.keyboard.press("Tab")
-    expect(page.get_by_role("link", name="To the stage")).to_be_focused()
+    expect(page.get_by_role("button", name="To the stage")).to_be_focused()
     page.keyboard.press("Tab")
     page.keyboard.press("Enter")
     expect(page.get_by_role("button", name="Read off with a tape")).to_be_focused()
@@ -226,3 +227,30 @@ def test_an_example_garment_to_look_at(page: Page, own: str) -> None:
     expect(page.get_by_role("heading", level=1)).to_have_text("7 pieces, 15 to cut")
     page.get_by_role("link", name="Idle Selvage").click()
     expect(page.get_by_role("button", name=re.compile("^Put .* away$"))).to_have_count(1)
+
+
+def test_words_of_the_trade_explain_themselves(page: Page, own: str) -> None:
+    linen(page, own)
+    page.get_by_label("Weave or kind").select_option("corduroy")
+    saved(page)
+    page.get_by_role("link", name="Shrink", exact=True).click()
+    page.get_by_role("button", name="How to wash it").click()
+    page.get_by_role("main").get_by_role("button", name="selvages", exact=True).first.click()
+    expect(page.get_by_role("tooltip")).to_contain_text("firm finished edge")
+    page.keyboard.press("Escape")
+    page.get_by_role("button", name="Words", exact=True).click()
+    words = page.get_by_role("dialog", name="Words of the trade")
+    words.get_by_label("Find a word").fill("rayon")
+    expect(words.locator("dt")).to_have_text("viscose")
+
+
+DIALOGS = ("Keys", "Words", "Yours")
+
+
+@pytest.mark.parametrize("name", DIALOGS)
+def test_what_opens_from_the_head_of_a_page_is_accessible(page: Page, demo: str, name: str) -> None:
+    page.goto(demo)
+    page.get_by_role("button", name=name, exact=True).click()
+    expect(page.get_by_role("dialog")).to_be_visible()
+    found = Axe().run(page)
+    assert found.violations_count == 0, found.generate_report()

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import logging
+from collections.abc import Sequence
 from typing import Any
 
 from flask import Response
@@ -12,8 +13,9 @@ from sqlalchemy.exc import OperationalError
 from werkzeug.exceptions import HTTPException
 
 from ..core.lay.problem import BadProblem
-from ..core.wording import say
+from ..core.wording import capital, say
 from ..operations.both import told as both_told
+from ..operations.events import ENTRIES
 from ..operations.refused import Refused
 from ..store.errors import NotFound
 from ..store.journal import ChangedElsewhere
@@ -33,11 +35,11 @@ def error(code: str, message: str, status: int, fields: list[FieldFault] | None 
 _SENTENCES = {
     "missing": "This is needed.",
     "extra_forbidden": "This entry is not known here.",
-    "bool_type": "This must be yes or no.",
-    "bool_parsing": "This must be yes or no.",
-    "int_type": "This must be a whole number.",
-    "string_type": "This must be a text.",
-    "list_type": "This must be a list.",
+    "bool_type": "{name} must be yes or no.",
+    "bool_parsing": "{name} must be yes or no.",
+    "int_type": "{name} must be a whole number.",
+    "string_type": "{name} must be a text.",
+    "list_type": "{name} must be a list.",
     "json_invalid": "The request is not JSON.",
 }
 
@@ -45,19 +47,27 @@ _SENTENCES = {
 def sentence(fault: Any) -> str:
     """One pydantic fault as a sentence a dressmaker understands."""
     kind, context = fault["type"], fault.get("ctx") or {}
+    name = _named(fault["loc"])
     if kind == "value_error":
         return str(context.get("error", fault["msg"]))
     if kind == "literal_error":
-        return f"This must be one of {context.get('expected')}."
+        return f"{name} must be one of {context.get('expected')}."
     if kind in ("greater_than_equal", "less_than_equal"):
-        return (
-            f"This must be {'at least' if kind.startswith('g') else 'at most'} {context.get('ge', context.get('le'))}."
-        )
+        end = "from" if kind.startswith("g") else "up to"
+        number = "a whole number" if isinstance(fault["input"], int) else "a number"
+        return f"{name} must be {number} {end} {context.get('ge', context.get('le'))}."
     if kind == "too_short":
         return f"At least {context.get('min_length')} are needed here."
     if kind in ("too_long", "string_too_long"):
         return f"At most {context.get('max_length')} are possible here."
-    return _SENTENCES.get(kind, "This could not be read.")
+    return _SENTENCES.get(kind, "{name} could not be read.").format(name=name)
+
+
+def _named(loc: Sequence[Any]) -> str:
+    """What an entry is called at the head of a sentence."""
+    word = next((part for part in reversed(loc) if isinstance(part, str) and not part.startswith("function-")), "")
+    name = ENTRIES.get(word, word.replace("_", " "))
+    return capital(name) if name else "This"
 
 
 def bad_entry(fault: ValidationError) -> Response:

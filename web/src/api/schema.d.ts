@@ -1552,6 +1552,8 @@ export interface components {
         };
         /** ChoicesOut */
         ChoicesOut: {
+            /** Glossary */
+            glossary: components["schemas"]["WordOut"][];
             /** Fibres */
             fibres: components["schemas"]["ChoiceOut"][];
             /** Weaves */
@@ -1600,6 +1602,18 @@ export interface components {
             how: string;
             /** Answers */
             answers: components["schemas"]["ChoiceOut"][];
+        };
+        /** WordOut */
+        WordOut: {
+            /** Word */
+            word: string;
+            /** Means */
+            means: string;
+            /**
+             * Also
+             * @description what else people call it
+             */
+            also: string[];
         };
         /** ProjectsOut */
         ProjectsOut: {

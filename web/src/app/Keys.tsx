@@ -66,7 +66,7 @@ export function Keys({ onBack, onAgain, open, onOpen }: { onBack: () => void; on
       <div className="keys">
         {SHEET.map(([where, keys]) => (
           <section key={where}>
-            <h3>{where}</h3>
+            <h2>{where}</h2>
             <dl>
               {keys.map(([key, does]) => (
                 <div key={key}><dt><kbd>{key}</kbd></dt><dd>{does}</dd></div>
@@ -83,8 +83,8 @@ export function Keys({ onBack, onAgain, open, onOpen }: { onBack: () => void; on
 export function Skip() {
   return (
     <nav className="skip" aria-label="Skip">
-      <a href="#stage" onClick={(e) => { e.preventDefault(); toStage(); }}>To the stage</a>
-      <a href="#command" onClick={(e) => { e.preventDefault(); toMainCommand(); }}>To its main command</a>
+      <button type="button" onClick={toStage}>To the stage</button>
+      <button type="button" onClick={toMainCommand}>To its main command</button>
     </nav>
   );
 }

@@ -12,6 +12,7 @@ import { UndoBar, useUndoing } from "./Undo";
 import { Rail } from "./Rail";
 import { TallyBar } from "./TallyBar";
 import { Timers } from "../devices/Timers";
+import { Words } from "./Words";
 import { Units, Yours } from "./Yours";
 import { useTapeDevice } from "../devices/useTape";
 
@@ -106,12 +107,15 @@ function HeadTools() {
   const undoing = useUndoing();
   const [sheet, setSheet] = useKeysSheet();
   const [yours, setYours] = useState(false);
+  const [words, setWords] = useState(false);
   return (
     <>
       <Saved />
       <UndoBar undoing={undoing} />
       <Keys open={sheet} onOpen={setSheet} onBack={() => void undoing.run("back")} onAgain={() => void undoing.run("again")} />
       <Button className="keys-button" size="small" type="text" onClick={() => setSheet(true)} title="All keys (?)">Keys</Button>
+      <Button size="small" type="text" onClick={() => setWords(true)} title="Words of the trade">Words</Button>
+      <Words open={words} onClose={() => setWords(false)} />
       <Button size="small" type="text" onClick={() => setYours(true)} title="Units, tape, the shop’s step, money">Yours</Button>
       <Drawer closeIcon="Close" title="How you measure and buy" open={yours} onClose={() => setYours(false)} size={380} destroyOnHidden><Yours /></Drawer>
       <TapeWord />

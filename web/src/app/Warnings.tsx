@@ -3,6 +3,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { api, type Project, saved } from "../api/client";
 import { useAt, useChanges } from "../api/hooks";
+import { Explained } from "./Words";
 import { stageNames } from "../words/stages";
 
 type Warning = Project["warnings"][number];
@@ -23,7 +24,7 @@ function Line({ warning, onGone }: { warning: Warning; onGone: () => void }) {
   }
   return (
     <li className={warning.aside ? "quiet" : warning.level === "spoil" ? "spoil" : "look"}>
-      <p>{warning.text}</p>
+      <p><Explained text={warning.text} /></p>
       {warning.aside && <p>Set aside: {warning.aside}</p>}
       <p className="commands">
         <Link to={at(warning.stage)} onClick={onGone}>Mend it: {stageNames[warning.stage]}</Link>

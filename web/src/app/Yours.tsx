@@ -42,7 +42,7 @@ export function Yours() {
   const step = choices?.steps.find((s) => Math.abs(Number(s.value) - settings.shop_step.mm) < 0.01);
   return (
     <div className="yours">
-      <div className="entry"><label>You measure in</label><Units /></div>
+      <div className="entry"><span>You measure in</span><Units /></div>
       <EntryLength label="Your tape is read to" path="graduation" value={settings.graduation.text} onSave={(graduation) => change({ graduation })} />
       <EntryChoice label="Your shop cuts in steps of" value={step?.value ?? ""} options={choices?.steps ?? []} placeholder={settings.shop_step.text} onSave={(v) => change({ shop_step: Number(v) })} />
       <EntryText label="Money is written with" path="currency" value={settings.currency} placeholder="such as €, £ or $" onSave={(currency) => change({ currency })} />

@@ -17,6 +17,7 @@ export const theme: ThemeConfig = {
     colorText: ink,
     colorTextSecondary: "#5A5D63",
     colorTextPlaceholder: "#6E7075",
+    colorIcon: "#5A5D63",
     colorBorder: "#8F897C",
     colorBorderSecondary: "#CFCAC0",
     colorBgLayout: "#F6F4EF",

@@ -111,7 +111,8 @@ export function EntryText(props: EntryProps) {
         const read = await unwrap(api.POST("/api/lengths/read", { body: { text: draft.text, yardage: props.yardage ?? false } }));
         if (number !== asked.current) return;
         setHint(read.text === draft.text.trim() ? "" : `= ${read.text}`);
-        tell("");
+        // a question about this very text stands until it is answered
+        if (doubted.current !== draft.text) tell("");
         onTyping?.(read.mm);
       } catch (fault) {
         if (number !== asked.current) return;

@@ -104,7 +104,7 @@ export function WashdayPart() {
   return (
     <>
       <h1>
-        {finish_at ? `All is washed and pressed by ${day(finish_at)}, ${clock(finish_at)}`
+        {finish_at ? `All is treated, dry and at rest by ${day(finish_at)}, ${clock(finish_at)}`
           : able.length ? `${able.length} ${able.length === 1 ? "cloth waits" : "cloths wait"} to be treated`
           : "Nothing waits to be treated"}
       </h1>

@@ -158,7 +158,14 @@ class QuestionOut(Out):
     answers: list[ChoiceOut]
 
 
+class WordOut(Out):
+    word: str
+    means: str
+    also: list[str] = Field(description="what else people call it")
+
+
 class ChoicesOut(Out):
+    glossary: list[WordOut]
     fibres: list[ChoiceOut]
     weaves: list[ChoiceOut]
     finishes: list[ChoiceOut]

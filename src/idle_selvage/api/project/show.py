@@ -12,6 +12,7 @@ from ...core.cloth.direction import CLOTH_DIRECTIONS, PILE_RUNS
 from ...core.cloth.dye import GRADES, GREY_SCALE
 from ...core.cloth.hand import QUESTIONS
 from ...core.cloth.make import COLOURINGS, FIBRES, FINISHES, WEAVES, fibre_label
+from ...core.glossary import glossary
 from ...core.lay.long import lay_length
 from ...core.lay.named import FOLDS_DRAWN, fold_name
 from ...core.plan.piece import GRAINS
@@ -187,6 +188,7 @@ def choices_out(system: System) -> out.ChoicesOut:
         return [ChoiceOut(value=value, label=label) for value, label in pairs]
 
     return out.ChoicesOut(
+        glossary=[out.WordOut(word=w.word, means=w.means, also=list(w.also)) for w in glossary()],
         fibres=listed([(fibre, fibre_label(fibre)) for fibre in FIBRES]),
         weaves=listed(list(WEAVES.items())),
         finishes=listed(list(FINISHES.items())),

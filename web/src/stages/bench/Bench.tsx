@@ -95,7 +95,7 @@ function FirstDay() {
     <section aria-label="First day" className="first-day">
       <ol>
         <li><b>Tell the pieces and the cloth.</b> Type what the tape says, or read a drawing; wash a swatch, and the shrinkage is worked out.</li>
-        <li><b>See how much to buy and how to treat it.</b> The pieces are laid on the washed width; whatever is bought is never too little.</li>
+        <li><b>See how much to buy and how to treat it.</b> The pieces are laid on the washed width; what is bought is never too little.</li>
         <li><b>Straighten the grain and lay it.</b> Each piece has its distances from the selvage, ready to be pinned.</li>
       </ol>
       <p><Button loading={busy} onClick={() => void look()}>Look at an example garment</Button> <span className="quiet">An overshirt in a linen stripe; put it away when you have seen it.</span></p>

@@ -12,7 +12,7 @@ type Key = "bars_along" | "bars_across";
 function Sequence({ title, bars, found, name, onChange }: {
   title: string; bars: Bar[]; found: BarsFound; name: Key; onChange: (body: ClothChange) => Promise<unknown>;
 }) {
-  const { imperial } = useTape();
+  const tape = useTape();
   const kept = bars.map(({ width, colour }): { width: number | string; colour: string } => ({ width, colour }));
   const send = useHeld(kept, (next) => onChange({ [name]: next }));
   return (
@@ -29,7 +29,7 @@ function Sequence({ title, bars, found, name, onChange }: {
           </li>
         ))}
       </ol>
-      <Button size="small" onClick={() => void send((held) => [...held, { width: imperial ? 12.7 : 10, colour: held.length % 2 ? "#E3D9C3" : "#6E7F8D" }])}>
+      <Button size="small" onClick={() => void send((held) => [...held, { width: tape.imperial ? tape.mm / 2 : tape.mm, colour: held.length % 2 ? "#E3D9C3" : "#6E7F8D" }])}>
         {bars.length ? "Another bar" : "Begin with a bar"}
       </Button>
       {found.repeat && (

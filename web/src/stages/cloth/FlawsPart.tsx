@@ -8,9 +8,9 @@ const ENTRIES = [["x", "From the cut end"], ["y", "From the near selvage"], ["w"
 
 /** Places to keep off: by pointer on the picture, or by two readings of the tape. */
 export function FlawsPart({ cloth, onChange, chosen, onChoose }: PartProps & { chosen: number | undefined; onChoose: (i: number | undefined) => void }) {
-  const { imperial } = useTape();
+  const tape = useTape();
   // round numbers of the person's own tape, to be typed over
-  const mark = imperial ? 12.7 : 10;
+  const mark = tape.imperial ? tape.mm / 2 : tape.mm;
   const flaws = cloth.flaws.map(bare);
   const set = useHeld(flaws, (next) => onChange({ flaws: next }));
   const change = (i: number, part: Record<string, unknown>) =>

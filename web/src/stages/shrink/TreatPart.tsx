@@ -5,6 +5,7 @@ import { Link } from "react-router";
 import { api, type Cloth, saved, type Shrink, unwrap } from "../../api/client";
 import { useAt, useChanges, useChoices, useClothNews } from "../../api/hooks";
 import { EntryChoice, EntryLength, EntryText } from "../../fields/Entry";
+import { Explained } from "../../app/Words";
 import { Washes } from "../cloth/Washes";
 
 /** Rub test, and a line for every wash of the length until the rag stays clean. */
@@ -74,17 +75,17 @@ export function TreatPart({ shrink }: { shrink: Shrink }) {
           <ol className="treat-steps">
             {advice.steps.map((s) => (
               <li key={s.text}>
-                {s.text}
+                <Explained text={s.text} />
                 {s.materials.length > 0 && <span className="quiet"> At hand: {s.materials.join(", ")}.</span>}
                 {s.caution && <strong className="caution">{s.caution}</strong>}
               </li>
             ))}
           </ol>
-          {advice.changed.map((c) => <p key={c} className="look">{c}</p>)}
+          {advice.changed.map((c) => <p key={c} className="look"><Explained text={c} /></p>)}
           {advice.forbids.length > 0 && (
             <>
               <h2>This fibre forbids</h2>
-              <ul className="plain-list">{advice.forbids.map((f) => <li key={f}>{f}</li>)}</ul>
+              <ul className="plain-list">{advice.forbids.map((f) => <li key={f}><Explained text={f} /></li>)}</ul>
             </>
           )}
           {advice.usual.map((u) => <p key={u} className="quiet">{u}</p>)}

@@ -28,7 +28,7 @@ const TOP = 46;
 export function HangingCloth({ cloth, wide, offset, bow, ripple, largest, told, predicted = false, onDrag, onDrop }: Props) {
   const { ref, width, height } = useSize<HTMLDivElement>();
   const grip = useRef<{ what: "offset" | "bow"; x: number; from: number }>(undefined);
-  const { imperial } = useTape();
+  const tape = useTape();
   const scale = Math.max(0.05, (height - TOP - 60) / (wide / 2));
   // the slant of a real cloth can hardly be seen: its edge is drawn larger, and that is said
   const times = Math.max(1, Math.min(8, Math.floor(150 / Math.max(12, largest) / scale)));
@@ -48,7 +48,7 @@ export function HangingCloth({ cloth, wide, offset, bow, ripple, largest, told, 
   };
   const handle = (what: "offset" | "bow", x: number, y: number, label: string, value: number) => (
     <g className="handle" tabIndex={0} role="slider" aria-label={label} aria-valuenow={Math.round(value)} aria-valuemin={what === "bow" ? 0 : -200} aria-valuemax={200}
-      aria-valuetext={imperial ? `${(Math.round((value / 25.4) * 16) / 16).toFixed(2)} in` : `${Math.round(value)} mm`} transform={`translate(${x} ${y})`}
+      aria-valuetext={`${(value / tape.mm).toFixed(tape.imperial ? 2 : 1)} ${tape.unit}`} transform={`translate(${x} ${y})`}
       onPointerDown={(e) => { e.currentTarget.setPointerCapture(e.pointerId); grip.current = { what, x: e.clientX, from: value }; }}
       onPointerMove={(e) => { if (grip.current) onDrag(at(e)); }}
       onPointerUp={(e) => { if (grip.current) { const last = at(e); grip.current = undefined; onDrop(last); } }}
