@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
 from datetime import datetime, timedelta
 
 from sqlalchemy.orm import Session
@@ -179,11 +179,27 @@ def change_house(session: Session, washer_kg: float | None, rise: str | None, sl
     session.flush()
 
 
-def plan_day(session: Session, at: datetime, midnight: datetime) -> None:
+@dataclass(frozen=True)
+class Wished:
+    """What is wished of a plan: which cloths (None: all that wait), not before when, and until when a machine is not
+    free, each as a time of day such as 14:30, today."""
+
+    cloths: frozenset[int] | None = None
+    start: str = ""
+    taken: Mapping[str, str] = field(default_factory=dict)
+
+
+def plan_day(session: Session, at: datetime, midnight: datetime, wished: Wished | None = None) -> None:
     """Plan everything that is not under way anew, from ``at`` on; ``midnight`` is the local day's beginning.
 
     Steps begun or done stay as they are. Raises :class:`Refused`.
     """
+    wished = wished or Wished()
+    taken = {machine: _minutes(until, f"taken.{machine}") for machine, until in wished.taken.items() if until.strip()}
+    for machine in taken:
+        if machine not in MACHINES:
+            raise Refused(f"It must be one of: {', '.join(MACHINES)}.", path="taken")
+    begins = midnight + timedelta(minutes=_minutes(wished.start, "start")) if wished.start.strip() else at
     house = settings(session)
     kept = [row for row in wash_load.loads(session) if any(t.started_at for t in row.steps)]
     for row in wash_load.loads(session):
@@ -193,6 +209,8 @@ def plan_day(session: Session, at: datetime, midnight: datetime) -> None:
     busy = {str(c.cloth_id) for row in kept for c in row.cloths}
     found = {w.batch.key: (w, w.batch) for w in waiting(session) if w.batch is not None}
     known = {key: time for key, (time, _) in learned(session).items()}
+    if wished.cloths is not None:
+        found = {key: one for key, one in found.items() if int(key) in wished.cloths}
     fresh = group([batch for key, (_, batch) in found.items() if key not in busy], house.washer_kg, known)
     going = [
         Load((), row.kilograms, row.why, row.too_heavy, tuple(wash_load.as_step(t) for t in row.steps)) for row in kept
@@ -211,7 +229,7 @@ def plan_day(session: Session, at: datetime, midnight: datetime) -> None:
             end = step.finished_at or max(expected, at + timedelta(minutes=GRAIN))
             begun[i, j] = Done(minute(step.started_at), minute(end))
     try:
-        made = plan([*going, *fresh], minute(at), Waking(house.rise, house.sleep), begun)
+        made = plan([*going, *fresh], minute(max(at, begins)), Waking(house.rise, house.sleep), begun, taken)
     except CannotSchedule as fault:
         raise Refused(sentence_of(fault), code="cannot_schedule") from None
     if not made.slots:

@@ -197,7 +197,7 @@ export function useWashdayChanges() {
   };
   const step = (task_id: number) => ({ params: { path: { task_id } } });
   return {
-    plan: async () => keep(await saved(api.POST("/api/washday/plan"))),
+    plan: async (body: { cloths?: number[] | null; start?: string; taken?: Record<string, string> } = {}) => keep(await saved(api.POST("/api/washday/plan", { body }))),
     house: async (body: { washer_kg?: string; rise?: string; sleep?: string }) => keep(await saved(api.PATCH("/api/washday", { body }))),
     begin: async (id: number) => keep(await saved(api.POST("/api/washday/steps/{task_id}/begin", step(id)))),
     end: async (id: number) => keep(await saved(api.POST("/api/washday/steps/{task_id}/end", step(id)))),

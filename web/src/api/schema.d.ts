@@ -723,7 +723,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Plan everything that is not under way, anew and from now on. */
+        /** Plan everything that is not under way, or some of it, anew and from now on or later. */
         post: operations["planWashday"];
         delete?: never;
         options?: never;
@@ -4362,6 +4362,32 @@ export interface components {
              * @default null
              */
             sleep?: string | null;
+        };
+        /**
+         * PlanIn
+         * @description What is wished of the plan.
+         */
+        PlanIn: {
+            /**
+             * Cloths
+             * @description only these; null: all that wait
+             * @default null
+             */
+            cloths?: number[] | null;
+            /**
+             * Start
+             * @description not before this time of day, as 14:30 or 2:30 pm
+             * @default
+             */
+            start?: string;
+            /**
+             * Taken
+             * @description machines, and until when each is not free
+             * @default {}
+             */
+            taken?: {
+                [key: string]: string;
+            };
         };
         /** TapeReadingOut */
         TapeReadingOut: {
@@ -8767,7 +8793,11 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanIn"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {

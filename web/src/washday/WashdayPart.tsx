@@ -1,4 +1,4 @@
-import { Button, Drawer } from "antd";
+import { Button, Drawer, Input } from "antd";
 import { useState } from "react";
 import type { Load, LoadTask, Washday } from "../api/client";
 import { useWashday, useWashdayChanges } from "../api/hooks";
@@ -87,6 +87,8 @@ export function WashdayPart() {
   const [house, setHouse] = useState(false);
   const [error, setError] = useState("");
   const [busy, setBusy] = useState(false);
+  const [left, setLeft] = useState<readonly number[]>([]);
+  const [wishes, setWishes] = useState({ start: "", washer: "", dryer: "" });
   if (!found) return <p className="quiet">Fetching …</p>;
   const { loads, waiting, finish_at } = found;
   const able = waiting.filter((w) => !w.missing);
@@ -94,7 +96,8 @@ export function WashdayPart() {
     setBusy(true);
     setError("");
     try {
-      await changes.plan();
+      const { start, ...taken } = wishes;
+      await changes.plan({ cloths: left.length ? able.filter((w) => !left.includes(w.cloth_id)).map((w) => w.cloth_id) : null, start, taken });
     } catch (fault) {
       setError((fault as Error).message);
     } finally {
@@ -117,6 +120,24 @@ export function WashdayPart() {
         {found.out_of_date && <span className="look" role="status">{found.out_of_date}</span>}
       </p>
       {error && <p className="spoil" role="alert">{error}</p>}
+      {able.length > 0 && (
+        <fieldset className="day-wishes">
+          <legend>For this plan</legend>
+          {able.map((w) => (
+            <label key={w.cloth_id} className="tick">
+              <input type="checkbox" checked={!left.includes(w.cloth_id)} onChange={(e) => setLeft(e.target.checked ? left.filter((id) => id !== w.cloth_id) : [...left, w.cloth_id])} /> {w.name}
+            </label>
+          ))}
+          <div className="three">
+            {([["start", "Begin not before"], ["washer", "The washer is free from"], ["dryer", "The dryer is free from"]] as const).map(([key, label]) => (
+              <div key={key} className="entry">
+                <label htmlFor={`day-${key}`}>{label}</label>
+                <Input id={`day-${key}`} value={wishes[key]} placeholder="now" onChange={(e) => setWishes({ ...wishes, [key]: e.target.value })} />
+              </div>
+            ))}
+          </div>
+        </fieldset>
+      )}
       {loads.length > 0 && <Timeline loads={loads} now={now} />}
       <div className="loads">{loads.map((l, i) => <LoadCard key={l.id} load={l} now={now} number={i + 1} />)}</div>
       <ToMeasure cloths={found.to_measure} />

@@ -40,11 +40,12 @@ def change_house(body: out.HouseChange) -> Response:
         return _day(session)
 
 
-def plan_washday() -> Response:
-    """Plan everything that is not under way, anew and from now on."""
+def plan_washday(body: out.PlanIn) -> Response:
+    """Plan everything that is not under way, or some of it, anew and from now on or later."""
+    wished = washday.Wished(None if body.cloths is None else frozenset(body.cloths), body.start, body.taken)
     with begin() as session:
         at = models.now()
-        washday.plan_day(session, at, _midnight(at))
+        washday.plan_day(session, at, _midnight(at), wished)
         return _day(session)
 
 

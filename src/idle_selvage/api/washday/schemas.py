@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from datetime import datetime
+from typing import Any
 
-from pydantic import BaseModel, Field
+from pydantic import BaseModel, Field, model_validator
 
-from ..shared.entries import LoadWeightIn
+from ..shared.entries import Key, LoadWeightIn, Number
 from ..shared.schemas import FigureOut, In, LengthOut, Out
 
 
@@ -93,6 +94,19 @@ class TaskPath(BaseModel):
 
 class DayQuery(In):
     brief: bool = Field(default=False, description="only the loads: what waits is left out, and whether it is planned")
+
+
+class PlanIn(In):
+    """What is wished of the plan."""
+
+    cloths: list[Number] | None = Field(default=None, max_length=200, description="only these; null: all that wait")
+    start: str = Field(default="", max_length=12, description="not before this time of day, as 14:30 or 2:30 pm")
+    taken: dict[Key, Key] = Field(default={}, max_length=8, description="machines, and until when each is not free")
+
+    @model_validator(mode="before")
+    @classmethod
+    def _nothing_wished(cls, data: Any) -> Any:
+        return {} if data is None else data
 
 
 class HouseChange(In):

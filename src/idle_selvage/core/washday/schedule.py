@@ -78,8 +78,10 @@ def plan(
     now: int,
     waking: Waking | None = None,
     begun: Mapping[tuple[int, int], Done] | None = None,
+    taken: Mapping[str, int] | None = None,
 ) -> Schedule:
-    """The earliest finish. ``now`` in minutes; ``begun`` are steps, by (load, step), that cannot be moved any more.
+    """The earliest finish. ``now`` in minutes; ``begun`` are steps, by (load, step), that cannot be moved any more;
+    ``taken``: until when a machine is not free, in minutes.
 
     Raises :class:`CannotSchedule` when a step is longer than a waking day, or there are too many.
     """
@@ -102,7 +104,7 @@ def plan(
             )
     if not tasks:
         return Schedule((), now, True)
-    return _solve(tasks, now, waking, begun)
+    return _solve(tasks, now, waking, begun, taken or {})
 
 
 def _units(step: LoadStep) -> int:
@@ -126,7 +128,11 @@ def windows(step: LoadStep, now: int, waking: Waking) -> list[tuple[int, int]]:
 
 
 def _solve(
-    tasks: list[tuple[int, int, LoadStep]], now: int, waking: Waking, begun: Mapping[tuple[int, int], Done]
+    tasks: list[tuple[int, int, LoadStep]],
+    now: int,
+    waking: Waking,
+    begun: Mapping[tuple[int, int], Done],
+    taken: Mapping[str, int],
 ) -> Schedule:
     # more than half a second to import, and only this needs it
     from ortools.sat.python import cp_model
@@ -143,8 +149,10 @@ def _solve(
             size = max(1, -(-(done.end - done.start) // GRAIN))
         else:
             size = _units(step)
+            # what is taken is free again at the next grain
+            free = max(now, taken.get(step.machine, now))
             start = model.new_int_var_from_domain(
-                cp_model.Domain.from_intervals([list(w) for w in windows(step, now, waking)]), f"s{i}.{j}"
+                cp_model.Domain.from_intervals([list(w) for w in windows(step, free, waking)]), f"s{i}.{j}"
             )
         starts[i, j], ends[i, j] = start, start + size
         # what is over takes no machine any more, whatever its times say
