@@ -390,6 +390,7 @@ def _waistcoat(desk: _Desk) -> int:
         "Interfacing, non-woven, fusible",
         blend=[{"fibre": "polyester", "share": 100}],
         weave="nonwoven",
+        finish="fusible",
         ground="#EFECE4",
         width_readings=["90 cm", "90 cm", "90 cm"],
         mass="45",

@@ -1,7 +1,11 @@
 /** Which page this is, and the newest change of other pages, or of work that was begun, that it shows. */
 export const page = { window: crypto.randomUUID(), shown: 0 };
 
+/** Work under way changes something several times a second; the page follows no more often than this, ms. */
+const FOLLOW_EVERY = 1_000;
+
 let heard = 0;
+let following = false;
 let begun = false;
 let refetch: () => Promise<unknown> = () => Promise.resolve();
 
@@ -18,15 +22,23 @@ export function noticed(newest: number) {
   }
   if (newest <= heard) return;
   heard = newest;
-  void refetch().then(() => {
-    page.shown = Math.max(page.shown, newest);
-  });
+  if (!following) void follow();
+}
+
+async function follow() {
+  following = true;
+  while (page.shown < heard) {
+    await upToDate();
+    await new Promise((resolve) => setTimeout(resolve, FOLLOW_EVERY));
+  }
+  following = false;
 }
 
 /** Once everything heard of is on the page. */
 export async function upToDate() {
+  const until = heard;
   await refetch();
-  page.shown = Math.max(page.shown, heard);
+  page.shown = Math.max(page.shown, until);
 }
 
 let seen: number | undefined;

@@ -20,7 +20,7 @@ export function Explained({ text }: { text: string }) {
         if (!found || told.has(found.word)) return <Fragment key={i}>{part}</Fragment>;
         told.add(found.word);
         return (
-          <Popover key={i} trigger="click" title={found.word} content={<div className="word-means">{found.means}{found.also.length > 0 && <p className="quiet">Also called: {found.also.join(", ")}.</p>}</div>}>
+          <Popover key={i} trigger="click" placement="bottomLeft" title={found.word} content={<div className="word-means">{found.means}{found.also.length > 0 && <p className="quiet">Also called: {found.also.join(", ")}.</p>}</div>}>
             <button type="button" className="word">{part}</button>
           </Popover>
         );

@@ -123,11 +123,6 @@ export function WashdayPart() {
       {able.length > 0 && (
         <fieldset className="day-wishes">
           <legend>For this plan</legend>
-          {able.map((w) => (
-            <label key={w.cloth_id} className="tick">
-              <input type="checkbox" checked={!left.includes(w.cloth_id)} onChange={(e) => setLeft(e.target.checked ? left.filter((id) => id !== w.cloth_id) : [...left, w.cloth_id])} /> {w.name}
-            </label>
-          ))}
           <div className="three">
             {([["start", "Begin not before"], ["washer", "The washer is free from"], ["dryer", "The dryer is free from"]] as const).map(([key, label]) => (
               <div key={key} className="entry">
@@ -147,6 +142,9 @@ export function WashdayPart() {
           <ul className="plain-list">
             {waiting.map((w) => (
               <li key={w.cloth_id}>
+                {!w.missing && (
+                  <input type="checkbox" aria-label={`${w.name} goes into the plan`} checked={!left.includes(w.cloth_id)} onChange={(e) => setLeft(e.target.checked ? left.filter((id) => id !== w.cloth_id) : [...left, w.cloth_id])} />
+                )}{" "}
                 <b>{w.name}</b> for {w.project}: {w.missing ? <span className="look">{w.missing}</span> : <>{w.programme}; {w.weight && <Worked figure={w.weight} label={`weight of ${w.name}`}>{w.weight.text}</Worked>}{w.weight?.note && <span className="look"> {w.weight.note}</span>}</>}
               </li>
             ))}
