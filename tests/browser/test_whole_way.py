@@ -131,8 +131,9 @@ def test_a_new_project_by_keyboard_from_a_drawing(page: Page, own: str, tmp_path
     tab_to("Name")
     keys.type("Striped linen\n")
     saved(page)
+    tab_to("Width, reading")
     for reading in ("59 1/8 in", "1,50 m", "150.4"):
-        tab_to("Width, reading")
+        # Enter goes on to the next of them
         keys.type(reading)
         keys.press("Enter")
         saved(page)

@@ -119,6 +119,8 @@ def fine_printed(mm: float, system: System) -> tuple[str, str]:
 
 #: A length that a rule names is told in sixteenths of an inch below this, in eighths from here on, mm.
 SIXTEENTHS_MM = 12.0
+#: Below this it is told in quarters, from here on in halves, mm.
+QUARTERS_MM = 2 * MM_PER_INCH
 
 
 def round_length(mm: float, system: System) -> tuple[str, str]:
@@ -134,7 +136,7 @@ def round_length(mm: float, system: System) -> tuple[str, str]:
     if abs(mm / MM_PER_YARD * 4 - round(mm / MM_PER_YARD * 4)) < ROUND_QUARTER and mm >= MM_PER_YARD / 4:
         return fraction_text(mm / MM_PER_YARD, 4), "yd"
     if mm < MM_PER_YARD:
-        return fraction_text(mm / MM_PER_INCH, 2), "in"
+        return fraction_text(mm / MM_PER_INCH, 4 if mm < QUARTERS_MM else 2), "in"
     return fraction_text(mm / MM_PER_YARD, 4 if mm < 10 * MM_PER_YARD else 1), "yd"
 
 

@@ -270,10 +270,11 @@ class WashGiven:
     """One wash of a length as it is told: how, the rag's grade, and what it measured afterwards, mm."""
 
     how: str = ""
-    wash: str = ""
     grade: int | None = None
     length_after: float | None = None
     width_after: float | None = None
+    #: which kind of wash that was, a key of SWATCH_WASHES; empty: not said
+    wash: str = ""
 
 
 def add_wash(session: Session, row: models.Cloth, given: WashGiven, washer: Appliance | None = None) -> None:

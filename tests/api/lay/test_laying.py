@@ -96,7 +96,7 @@ def test_one_touch_brings_lay_and_purchase_up_to_date(skirt: Person) -> None:
     run(skirt)
     before = skirt.ask("GET", "/projects/1")
     # along only: the lay still fits, so it is kept, and the purchase follows
-    skirt.ask("PUT", "/projects/1/swatch", warp=[["25", "20"]] * 3)
+    skirt.ask("PUT", "/projects/1/swatch", sure=True, warp=[["25", "20"]] * 3)
     stale = skirt.ask("GET", "/projects/1")
     assert {s["name"]: s["state"] for s in stale["stages"]}["buy"] == "look-again"
     assert "shrinkage along to plan with went from" in next(s["why"] for s in stale["stages"] if s["name"] == "buy")

@@ -155,7 +155,7 @@ def test_a_piece_is_drawn_while_it_is_typed(person: Person) -> None:
         ({"copies": 3, "pair": True}, "even number"),
         ({"on_fold": True, "pair": True, "copies": 2}, "no pair"),
         ({"grain": "diagonal"}, "one of"),
-        ({"copies": 0}, "at least 1"),
+        ({"copies": 0}, "Copies must be a whole number from 1."),
         ({"name": ""}, "name"),
         ({"seam": "wide"}, "wide"),
     ],

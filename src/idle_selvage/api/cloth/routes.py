@@ -120,7 +120,7 @@ def _hide_photo(path: ClothPath, *, gone: bool) -> Response:
 
 def add_wash(path: ClothPath, body: out.WashIn) -> Response:
     """Write down a wash of the length: how, the rag's grade, and what it measured afterwards."""
-    given = cloth.WashGiven(body.how, body.wash, body.grade, body.length_after, body.width_after)
+    given = cloth.WashGiven(body.how, body.grade, body.length_after, body.width_after, body.wash)
     with begin() as session:
         washer = services().washer if body.stand_in else None
         cloth.add_wash(session, find(session, path.cloth_id), given, washer)
