@@ -18,6 +18,7 @@ from .shared.person import (
     WINDOW,
     asked,
     asks,
+    currency,
     current_system,
     insisted,
     news,
@@ -42,7 +43,9 @@ def before() -> Response | None:
     if request.path.startswith("/api/"):
         asks(request.headers.get(WINDOW), request.headers.get(SEEN))
         with look() as session:
-            chosen = settings(session).system
+            row = settings(session)
+            chosen = row.system
+            currency.set(row.currency)
             # before the answer is made: it shows at least so much
             news.set(newest(session, besides=asked().window))
         current_system.set("imperial" if chosen == "imperial" else "metric")

@@ -13,11 +13,10 @@ from ...core.written import (
     length_text,
     minus_text,
     quantity_parts,
-    quantity_text,
     sided_text,
     with_fahrenheit,
 )
-from .person import system
+from .person import currency, system
 from .schemas import FigureOut, InputOut, LengthOut, SourceOut, StepOut
 
 #: A figure further from the middle of its range than this share of half of it is told with both ends.
@@ -57,7 +56,15 @@ class Presenter:
         return None if mm is None else LengthOut(mm=mm, text=chart_text(mm, self.system))
 
     def quantity(self, quantity: Quantity, *, fine: bool = False) -> str:
-        return quantity_text(quantity, self.system, fine=fine)
+        number, unit = self._parts(quantity, fine=fine)
+        return f"{number}{unit}" if unit == "°" else f"{number} {unit}".rstrip()
+
+    def _parts(self, quantity: Quantity, *, fine: bool = False) -> tuple[str, str]:
+        """A quantity as (number, unit); money with the person's own sign."""
+        number, unit = quantity_parts(quantity, self.system, fine=fine)
+        if quantity.kind in ("money", "price"):
+            unit = f"{currency.get()} {unit}".strip()
+        return number, unit
 
     def figure_text(self, figure: Figure) -> str:
         """The number with its unit, and no more."""
@@ -67,7 +74,7 @@ class Presenter:
         return None if figure is None else self.surely(figure)
 
     def surely(self, figure: Figure) -> FigureOut:
-        number, unit = quantity_parts(figure.quantity, self.system)
+        number, unit = self._parts(figure.quantity)
         sure = None
         if figure.low is not None and figure.high is not None:
             sure = self._sure(figure, figure.low, figure.high)

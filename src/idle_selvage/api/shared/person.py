@@ -14,6 +14,10 @@ READ_WITH = "X-Read-With"
 current_system: ContextVar[System] = ContextVar("current_system", default="metric")
 
 
+#: What this person writes behind money.
+currency: ContextVar[str] = ContextVar("currency", default="")
+
+
 def system() -> System:
     """The units of the person asking."""
     return current_system.get()
