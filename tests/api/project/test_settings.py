@@ -35,5 +35,5 @@ def test_money_is_written_with_the_persons_sign(skirt: Person) -> None:
 
 
 def laid(person: Person) -> None:
-    job = person.ask("POST", "/projects/1/lays", seconds=0.2)["id"]
+    job = person.ask("POST", "/projects/1/lays", seconds=1)["id"]
     laying.run(data_of(person.app), job)
