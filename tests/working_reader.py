@@ -18,7 +18,8 @@ _VULGAR = {
 #: What one of a unit is, in metres, grams, minutes, money and shares of one.
 _UNITS = {
     "mm": 0.001, "cm": 0.01, "m": 1.0, "in": 0.0254, "yd": 0.9144, "cm²": 1e-4, "in²": 0.0254**2, "%": 0.01,
-    "points": 0.01, "a metre": 1.0, "a yard": 1 / 0.9144, "g": 1.0, "kg": 1000.0, "g/m²": 1.0, "g/yd²": 1 / 0.9144**2,
+    "points": 0.01, "a metre": 1.0, "a yard": 1 / 0.9144, "g": 1.0, "kg": 1000.0, "g/m²": 1.0, "oz": 28.349523125,
+    "lb": 453.59237, "oz/yd²": 28.349523125 / 0.9144**2,
     "min": 1.0, "h": 60.0,
     "min/m": 1.0, "min/yd": 1 / 0.9144, "°": 1.0, "": 1.0,
 }  # fmt: skip
@@ -29,7 +30,7 @@ SHARES = ("%", "points")
 #: So many digits a unit is shown to in a working, those of money always; ``docs/figures.md``.
 DIGITS = {
     "mm": 3, "cm": 3, "m": 5, "in": 4, "yd": 5, "cm²": 2, "in²": 3, "%": 4, "points": 4, "a metre": 4, "a yard": 4,
-    "g": 2, "kg": 5, "g/m²": 3, "g/yd²": 3, "min": 3, "h": 2, "min/m": 3, "min/yd": 3, "°": 4, "": 5,
+    "g": 2, "kg": 5, "g/m²": 3, "oz": 4, "lb": 2, "oz/yd²": 4, "min": 3, "h": 2, "min/m": 3, "min/yd": 3, "°": 4, "": 5,
 }  # fmt: skip
 MONEY_DIGITS = 2
 

@@ -58,7 +58,8 @@ def check_figure(path: str, figure: dict[str, Any]) -> None:
         shown = read_quantity(str(text).split(" (")[0])
         # a figure is shown to the tape's marks, or rounded up as it is asked for
         near = {"cm": 6e-4, "in": 8e-4, "m": 1e-2, "yd": 1e-3}.get(str(text).split(" (")[0].split(" ")[-1], 6e-3)
-        near = max(near, abs(shown.value) * 6e-3 if str(text).endswith(("kg", "g")) else 0.0)
+        # a weight is shown to the gram, the tenth of an ounce, the hundredth of a kilogram or a pound
+        near = max(near, {"g": 0.51, "oz": 1.42, "kg": 5.1, "lb": 2.3}.get(str(text).split(" ")[-1], 0.0))
         assert any(abs(end.value - shown.value) <= near for end in ends), f"{said}: no step ends in {text}"
 
 

@@ -28,6 +28,7 @@ DOCUMENT: dict[str, Any] = json.loads(document())
 OPERATIONS = [(method, path, o) for path, all_ in DOCUMENT["paths"].items() for method, o in all_.items()]
 #: what each operation is asked with, on a project that is ready to be laid
 BODIES: dict[str, dict[str, Any]] = {
+    "setAside": {"key": "The lay is out of date.", "why": "it is only looked at"},
     "changeSettings": {"system": "metric"},
     "readLength": {"text": "3 cm"},
     "addProject": {"name": "B"},
@@ -77,9 +78,10 @@ QUERIES |= dict.fromkeys(("undo", "redo", "undoChange"), "?project=1")
 
 @pytest.fixture(scope="module")
 def laid(tmp_path_factory: pytest.TempPathFactory) -> Person:
+    from idle_selvage.demo.scenario import example
     from idle_selvage.jobs import laying
 
-    person = Person(create_app(tmp_path_factory.mktemp("laid")))
+    person = Person(create_app(tmp_path_factory.mktemp("laid"), example=example))
     ready(person)
     job = person.ask("POST", "/projects/1/lays", seconds=1)["id"]
     laying.run(person.app.config["SERVICES"].database, job)

@@ -6,7 +6,7 @@ import re
 
 import pytest
 from axe_playwright_python.sync_playwright import Axe
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Route, expect
 
 from .test_cloth_shrink import enter, heading, linen
 from .test_screens import begin
@@ -46,10 +46,15 @@ def test_a_refusal_is_seen_whatever_follows_at_once(page: Page, own: str) -> Non
 
 def test_typing_on_is_not_interrupted_by_a_refusal(page: Page, own: str) -> None:
     linen(page, own)
+    held: list[Route] = []
+    page.route("**/api/projects/*/cloth**", lambda route: held.append(route))
     page.get_by_label("Length in hand, if any").fill("two metres")
     page.get_by_label("Near selvage not used").focus()
     page.keyboard.press("Control+a")
-    page.keyboard.type("1,5 cm", delay=15)
+    page.keyboard.type("1,5 cm")
+    # the refusal comes in while the next field is being typed
+    page.unroute("**/api/projects/*/cloth**")
+    held[0].continue_()
     expect(page.get_by_label("Near selvage not used")).to_have_value("1,5 cm")
     expect(page.get_by_role("list", name="Not saved")).to_contain_text("Length in hand, if any")
     expect(page.get_by_label("Near selvage not used")).to_be_focused()
