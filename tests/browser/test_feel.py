@@ -258,3 +258,16 @@ def test_what_opens_from_the_head_of_a_page_is_accessible(page: Page, demo: str,
     expect(page.get_by_role("dialog")).to_be_visible()
     found = Axe().run(page)
     assert found.violations_count == 0, found.generate_report()
+
+
+def test_a_command_that_was_refused_is_told_until_something_else_was_done(page: Page, own: str) -> None:
+    linen(page, own)
+    page.goto(own)
+    said = {"code": "in_use", "message": "Not now.", "fields": [], "both": []}
+    page.route("**/api/projects/1", lambda route: route.fulfill(status=422, json=said))
+    page.get_by_role("button", name=re.compile("^Put .* away$")).click()
+    strip = page.get_by_role("list", name="Not saved")
+    expect(strip).to_contain_text("Not now.")
+    page.unroute("**/api/projects/1")
+    page.get_by_role("button", name=re.compile("^Put .* away$")).click()
+    expect(strip).to_have_count(0)

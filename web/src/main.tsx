@@ -5,7 +5,7 @@ import { App as AntApp, ConfigProvider } from "antd";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { RouterProvider } from "react-router";
-import { queries, Refusal } from "./api/client";
+import { queries, Refusal, saving } from "./api/client";
 import { askAhead } from "./api/hooks";
 import { keepHand } from "./app/hand";
 import { router } from "./app/router";
@@ -13,6 +13,9 @@ import { theme } from "./app/theme";
 import { COMMAND, refusals } from "./fields/refusals";
 
 keepHand();
+saving.subscribe(() => {
+  if (saving.get().state === "saved") refusals.drop(COMMAND);
+});
 // a command that was refused, and that nobody else tells of
 window.addEventListener("unhandledrejection", (event) => {
   if (!(event.reason instanceof Refusal)) return;

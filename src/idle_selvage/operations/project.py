@@ -152,6 +152,8 @@ def change_settings(session: Session, given: SettingsGiven) -> models.Settings:
             raise Refused(told, path="shop_step")
         row.shop_step = given.shop_step
         _follow_step(session, before, given.shop_step)
+    if given.currency is not None and len(given.currency) > MOST_CURRENCY:
+        raise Refused(f"Use at most {MOST_CURRENCY} letters, such as €, £ or CHF.", path="currency")
     if given.currency is not None:
         row.currency = given.currency
     if given.asked is not None:
@@ -160,6 +162,8 @@ def change_settings(session: Session, given: SettingsGiven) -> models.Settings:
     return row
 
 
+#: So many letters stand behind money at most.
+MOST_CURRENCY = 8
 #: What a shop may cut in, mm. From memory.
 LEAST_STEP_MM, MOST_STEP_MM = 1.0, 5000.0
 

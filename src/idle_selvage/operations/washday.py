@@ -195,10 +195,9 @@ def plan_day(session: Session, at: datetime, midnight: datetime, wished: Wished 
     Steps begun or done stay as they are. Raises :class:`Refused`.
     """
     wished = wished or Wished()
+    if not MACHINES.keys() >= wished.taken.keys():
+        raise Refused(f"It must be one of: {', '.join(MACHINES)}.", path="taken")
     taken = {machine: _minutes(until, f"taken.{machine}") for machine, until in wished.taken.items() if until.strip()}
-    for machine in taken:
-        if machine not in MACHINES:
-            raise Refused(f"It must be one of: {', '.join(MACHINES)}.", path="taken")
     begins = midnight + timedelta(minutes=_minutes(wished.start, "start")) if wished.start.strip() else at
     house = settings(session)
     kept = [row for row in wash_load.loads(session) if any(t.started_at for t in row.steps)]

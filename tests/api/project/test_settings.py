@@ -37,3 +37,12 @@ def test_money_is_written_with_the_persons_sign(skirt: Person) -> None:
 def laid(person: Person) -> None:
     job = person.ask("POST", "/projects/1/lays", seconds=1)["id"]
     laying.run(data_of(person.app), job)
+
+
+def test_half_a_character_is_refused(skirt: Person) -> None:
+    half = chr(0xD800)
+    assert skirt.refused("PATCH", "/settings", currency=half)["fields"][0]["path"] == "currency"
+    assert "at most 8" in skirt.refused("PATCH", "/settings", currency="ninesigns")["message"]
+    skirt.refused("POST", "/washday/plan", start=half)
+    skirt.refused("POST", "/washday/plan", taken={half: "9:00"})
+    skirt.refused("PUT", "/projects/1/asides", key=half, why="it is nothing")

@@ -1,5 +1,5 @@
 import { Modal } from "antd";
-import { useEffect, useState } from "react";
+import { useEffect } from "react";
 
 const SHEET: readonly (readonly [string, readonly (readonly [string, string])[]])[] = [
   ["Everywhere", [
@@ -88,6 +88,3 @@ export function Skip() {
     </nav>
   );
 }
-
-/** The sheet's own state. */
-export const useKeysSheet = () => useState(false);

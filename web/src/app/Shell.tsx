@@ -7,7 +7,7 @@ import { useChanges, useProject } from "../api/hooks";
 import { DraftScope, EntryText } from "../fields/Entry";
 import { COMMAND, useRefusals } from "../fields/refusals";
 import { ClothSwitch } from "./ClothSwitch";
-import { Keys, Skip, toStage, useKeysSheet } from "./Keys";
+import { Keys, Skip, toStage } from "./Keys";
 import { UndoBar, useUndoing } from "./Undo";
 import { Rail } from "./Rail";
 import { TallyBar } from "./TallyBar";
@@ -105,7 +105,7 @@ function useFocusOnStage() {
 /** What stands at the right of every head: undo, keys, units, whether it is saved. */
 function HeadTools() {
   const undoing = useUndoing();
-  const [sheet, setSheet] = useKeysSheet();
+  const [sheet, setSheet] = useState(false);
   const [yours, setYours] = useState(false);
   const [words, setWords] = useState(false);
   return (

@@ -258,5 +258,5 @@ class SettingsChange(In):
     system: Literal["metric", "imperial"] | None = None
     graduation: LengthIn | None = None
     shop_step: LengthIn | None = None
-    currency: str | None = Field(default=None, max_length=8)
+    currency: Text | None = None
     asked: bool | None = Field(default=None, strict=True)

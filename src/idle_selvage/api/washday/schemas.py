@@ -7,7 +7,7 @@ from typing import Any
 
 from pydantic import BaseModel, Field, model_validator
 
-from ..shared.entries import Key, LoadWeightIn, Number
+from ..shared.entries import Key, LoadWeightIn, Number, Text
 from ..shared.schemas import FigureOut, In, LengthOut, Out
 
 
@@ -100,8 +100,8 @@ class PlanIn(In):
     """What is wished of the plan."""
 
     cloths: list[Number] | None = Field(default=None, max_length=200, description="only these; null: all that wait")
-    start: str = Field(default="", max_length=12, description="not before this time of day, as 14:30 or 2:30 pm")
-    taken: dict[Key, Key] = Field(default={}, max_length=8, description="machines, and until when each is not free")
+    start: Text = Field(default="", description="not before this time of day, as 14:30 or 2:30 pm")
+    taken: dict[Key, Text] = Field(default={}, max_length=8, description="machines, and until when each is not free")
 
     @model_validator(mode="before")
     @classmethod

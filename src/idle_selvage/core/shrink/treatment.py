@@ -333,14 +333,21 @@ def cautions(plan: Programme) -> tuple[str, ...]:
     return tuple(out)
 
 
-def programme_text(programme: Programme) -> str:
-    """A treatment in a few words."""
+def wash_text(programme: Programme) -> str:
+    """What is done before it is dried, in a few words."""
     if programme.cycle == "none":
         return "left as it is"
     if programme.cycle == "steam":
         return "steamed all over"
     wash = "soak" if programme.wash == "soak" else WASHES[programme.wash].removeprefix("Machine ")
-    wash = wash[0].lower() + wash[1:]
+    return wash[0].lower() + wash[1:]
+
+
+def programme_text(programme: Programme) -> str:
+    """A treatment in a few words."""
+    wash = wash_text(programme)
+    if not programme.wet:
+        return wash
     dry = "tumble 10 min, then flat" if programme.dry == "tumble-short" else DRIES[programme.dry]
     return f"{wash}, {dry}"
 
@@ -384,8 +391,7 @@ def milder_than(had: Sequence[str], coming: Programme) -> str:
     done = [swatch_programme(one, coming.dry) for one in had]
     if any(beside(one, coming) != "harsher" for one in done):
         return ""
-    was = programme_text(done[-1]).split(",", 1)[0]
-    will = programme_text(coming).split(",", 1)[0]
+    was, will = wash_text(done[-1]), wash_text(coming)
     return f"It was pre-treated more mildly ({was}) than the garment will be washed ({will}): it may shrink again then."
 
 
