@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from idle_selvage.core.units import BadEntry, read_length, read_number
+from idle_selvage.core.units import BadEntry, System, read_length, read_number, read_range
 from idle_selvage.core.working import Quantity
 from idle_selvage.core.written import fraction_text, length_text, quantity_parts, quantity_text
 
@@ -134,3 +134,23 @@ def test_any_text_gives_a_length_or_a_sentence(text: str) -> None:
             assert math.isfinite(read_length(text, system))  # type: ignore[arg-type]
         except BadEntry as told:
             assert str(told)
+
+
+@pytest.mark.parametrize(
+    ("text", "system", "low", "high"),
+    [
+        ("36–38", "imperial", 36 * 25.4, 38 * 25.4), ("36-38 in", "metric", 36 * 25.4, 38 * 25.4),
+        ("44/45 in", "metric", 44 * 25.4, 45 * 25.4), ("91 to 97", "metric", 910, 970), ("91 - 97 cm", "metric", 910, 970),
+        ("36 1/2–38 in", "metric", 36.5 * 25.4, 38 * 25.4), ("90 cm – 1,1 m", "metric", 900, 1100),
+        ("1-3/8 yd", "imperial", 1.375 * 914.4, 1.375 * 914.4), ("92", "metric", 920, 920), ("3/8", "imperial", 9.525, 9.525),
+    ],
+)  # fmt: skip
+def test_a_range_is_read(text: str, system: System, low: float, high: float) -> None:
+    assert read_range(text, system) == (pytest.approx(low), pytest.approx(high))
+
+
+def test_the_smaller_end_of_a_range_comes_first() -> None:
+    with pytest.raises(BadEntry, match="smaller comes first"):
+        read_range("38–36 in")
+    with pytest.raises(BadEntry):
+        read_range("36–38–40 in")

@@ -144,6 +144,35 @@ def read_length(text: str, system: System = "metric", *, unit: str | None = None
     return total
 
 
+#: Between the two ends of a range; a stroke only between numbers of two figures, or it is a fraction.
+_BETWEEN = re.compile(r"\s*(?:[–—]|(?<!\s)-(?=\s*\d)|\s-\s|\bto\b|(?<=\d\d)/(?=\d\d))\s*", re.IGNORECASE)
+_FIGURES = re.compile(r"^[\d\s.,/⁄½¼¾⅛⅜⅝⅞]+")
+
+
+def read_range(text: str, system: System = "metric", *, unit: str | None = None) -> tuple[float, float]:
+    """Read one length, or two with a dash between them, in mm: ``36–38 in``, ``44/45 in``, ``91 to 97``.
+
+    A unit written once counts for both. Raises :class:`BadEntry`.
+    """
+    parts = [part for part in _BETWEEN.split(text.strip()) if part]
+    if len(parts) != 2 or not all(part[0].isdigit() for part in parts):
+        found = read_length(text, system, unit=unit)
+        return found, found
+    first, second = parts
+    tail = _FIGURES.sub("", second)
+    if _FIGURES.sub("", first) == "":
+        first = f"{first} {tail}"
+    low, high = (read_length(part, system, unit=unit) for part in (first, second))
+    if high < low:
+        # a hyphen before a fraction joins it to its whole number, as in 1-3/8
+        try:
+            found = read_length(text, system, unit=unit)
+        except BadEntry:
+            raise BadEntry(f"In “{text.strip()}” the smaller comes first, as in 36–38 in.") from None
+        return found, found
+    return low, high
+
+
 _SIDED = re.compile(
     r"^(?:(?P<before>l|left|r|right)(?![a-z])\s*)?(?P<sign>[-−–+]?)\s*(?P<rest>.*?)(?:(?<![a-z])\s*(?P<after>l|left|r|right))?$",
     re.IGNORECASE,

@@ -111,6 +111,12 @@ def chart_text(mm: float, system: System) -> str:
     return f"{_short(mm / 1000, 2, 2)} m" if _is_whole(mm / 10) else length_text(mm, system)
 
 
+def range_text(low: float, high: float, system: System) -> str:
+    """The two ends of a range as one string that :func:`~.units.read_range` reads back."""
+    (first, unit), (second, last) = length_parts(low, system), length_parts(high, system)
+    return f"{first}–{second} {unit}" if unit == last else f"{first} {unit} – {second} {last}"
+
+
 def fine_printed(mm: float, system: System) -> tuple[str, str]:
     """A printed length inside a working: whole eighths of a yard in yards, and else as exactly as any."""
     yards = mm / MM_PER_YARD

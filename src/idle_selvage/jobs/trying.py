@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import logging
 import time
 from typing import Any
 
@@ -69,7 +70,10 @@ def _try(asked: dict[str, Any], seconds: float, pulse: Pulse) -> dict[str, Any]:
             "wide": [list(x) for x in dict.fromkeys((w.piece, w.across, w.width) for w in whys if w.across)],
             "why": " ".join(dict.fromkeys(str(w) for w in whys if not w.across)),
         }
-    except (BadProblem, EngineFault) as fault:
+    except BadProblem as fault:
         return {"why": str(fault)}
+    except EngineFault:
+        logging.getLogger(__name__).exception("a lay that was tried on the side")
+        return {"fault": True}
     lays = sorted(answer.alternatives, key=lambda pair: pair[1].length)
     return {"lays": [[fold, to_json(lay)] for fold, lay in lays]}

@@ -28,6 +28,7 @@ from ..core.plan.sizes import SizeChoice
 from ..core.project.next_step import next_step
 from ..core.project.stages import Stage, StageFacts, stages
 from ..core.project.tally import ClothFacts, MeasuredLay, Tally, Treatment, bad_pieces, cut_in, tally
+from ..core.project.waits import Wait, WaitFacts, waits
 from ..core.project.warnings import Warned, Watched, warnings
 from ..core.project.whole import combined, whole_cost
 from ..core.shrink.known import Shrinkage
@@ -428,22 +429,43 @@ class Standing:
         return self.tally.purchase
 
     @property
+    def buying(self) -> str:
+        """What is to be bought beside what is in hand, as a phrase; nothing while that is not known."""
+        there = self.cloth.length_now
+        return "" if self.bought is None else self.bought.told(None if there is None else there.value)
+
+    @property
     def pending(self) -> tuple[Rule, ...]:
         """The rules whose cost in the lay was not measured yet."""
         return self.ladder.pending(self.trials) if self.ladder is not None else ()
 
     @cached_property
-    def _problem(self) -> tuple[Problem | None, str]:
+    def _problem(self) -> tuple[Problem | None, tuple[str, str] | None]:
+        """The lay to be asked for, or the stage where something is missing, and what."""
         if not self.rows.cuts:
-            return None, self.nothing_cut if self.pieces else NO_PIECES
+            return None, ("plan", self.nothing_cut if self.pieces else NO_PIECES)
         if self.tally.width is None:
-            return None, self.tally.missing.get("width", "Measure the cloth's width first.")
+            return None, ("cloth", self.tally.missing.get("width", "Measure the cloth's width first."))
         if self.to_fit and self.fit is None:
-            return None, NO_FIT
+            return None, ("shrink", NO_FIT)
         try:
-            return self.lay_on(self.cutting.laid, self.tally.width.value, self.fit), ""
+            return self.lay_on(self.cutting.laid, self.tally.width.value, self.fit), None
         except BadPiece as fault:
-            return None, sentence_of(fault)
+            return None, ("plan", sentence_of(fault))
+
+    @cached_property
+    def waits(self) -> tuple[Wait, ...]:
+        """Which of its stages wait for another one."""
+        return waits(
+            WaitFacts(
+                missing=self._problem[1],
+                laid=self.chosen is not None,
+                can_buy=self.bought is not None,
+                trim=self.trim,
+                width_known=any(state.widths for state in self.cloth.states.states),
+                not_bought=self.tally.missing.get("to_buy", ""),
+            )
+        )
 
     @property
     def nothing_cut(self) -> str:
@@ -460,7 +482,7 @@ class Standing:
     @property
     def missing(self) -> str:
         """What is missing before anything can be laid, as a sentence, or nothing."""
-        return self._problem[1]
+        return self._problem[1][1] if self._problem[1] is not None else ""
 
     def lay_on(
         self, cloth: ClothToLay, width: float, fit: tuple[float, float] | None, *, flaws: bool = True

@@ -19,7 +19,7 @@ if TYPE_CHECKING:
 
 FILE_NAME = "idle-selvage.sqlite3"
 #: The newest migration; a file that is there already is not migrated again.
-HEAD = "0008"
+HEAD = "0009"
 _MIGRATIONS = Path(__file__).parent / "migrations"
 
 

@@ -69,5 +69,5 @@ def keep(session: Session, print_: str, seconds: float, **found: Any) -> Trial:
             best[fold] = lay
     row.lays = [[fold, lay] for fold, lay in sorted(best.items(), key=lambda item: float(item[1]["length"]))]
     row.seconds = max(row.seconds, seconds)
-    row.why, row.wide = found.get("why", ""), found.get("wide", [])
+    row.why, row.wide, row.fault = found.get("why", ""), found.get("wide", []), found.get("fault", False)
     return row

@@ -9,6 +9,7 @@ from typing import Any
 import pytest
 from sqlalchemy import select
 
+from idle_selvage.core.lay.engine.solver import EngineFault
 from idle_selvage.jobs import laying, trying
 from idle_selvage.store import job as jobs
 from idle_selvage.store import models, trial
@@ -222,6 +223,10 @@ def test_a_short_remnant_is_told_how_short_and_what_helps(laid: Person) -> None:
     assert helps["cross"]["state"] in ("short", "does") and all(h["state"] != "waiting" for h in found["helps"])
     # two centimetres off the hem and nothing else: the band is longer than that
     assert helps["hem"]["state"] != "does"
+    # torn or cut by eye an end loses 5 cm; a thread drawn, 3 cm: 4 cm more to lay on
+    assert "6.0 cm off both ends" in helps["ends"]["name"] and helps["ends"]["state"] in ("short", "does")
+    # what cannot be laid is no help, and is not shown as one
+    assert {h["state"] for h in found["helps"]} <= {"does", "short", "worse"}
     assert found["trials"]["lacking"] == 0
 
 
@@ -287,6 +292,28 @@ def test_the_envelope_is_read_converted_and_compared(laid: Person) -> None:
     assert "no number" in laid.refused("PATCH", "/projects/1/envelope", mine="so wide")["message"]
 
 
+def test_an_envelope_prints_ranges_and_rows_for_nap(laid: Person) -> None:
+    rows = [
+        {"width": "44–45 in", "nap": nap, "lengths": [yards]}
+        for nap, yards in (("without", "2 yd"), ("with", "2 1/4 yd"))
+    ]
+    given = {"sizes": [{"name": "S", "body": "36–38 in"}], "views": [{"name": "A", "rows": rows}], "mine": "37 in"}
+    found = laid.ask("PATCH", "/projects/1/envelope", **given)
+    body, width = found["sizes"][0]["body"], found["views"][0]["rows"][0]["width"]
+    assert (body["mm"], body["to"]) == pytest.approx((36 * 25.4, 38 * 25.4)) and found["chosen_size"] == "S"
+    assert (width["mm"], width["to"]) == pytest.approx((44 * 25.4, 45 * 25.4))
+    # the cloth has nap: the row with nap is read, and nothing is added to it
+    assert found["row"] == 1 and found["printed"]["mm"] == pytest.approx(2.25 * 914.4)
+    assert found["answer"]["value"] == pytest.approx(2.25 * 914.4)
+    # sent back as it was got, it is the same
+    again = [{**r, "width": [r["width"]["mm"], r["width"]["to"]], "lengths": [x["mm"] for x in r["lengths"]]}
+             for r in found["views"][0]["rows"]]  # fmt: skip
+    assert laid.ask("PATCH", "/projects/1/envelope", views=[{"name": "A", "rows": again}]) == found
+    assert (
+        "91–97 cm" in laid.refused("PATCH", "/projects/1/envelope", sizes=[{"name": "S", "body": "2–3 cm"}])["message"]
+    )
+
+
 def test_strips_and_tape(laid: Person) -> None:
     found = laid.ask("PATCH", "/projects/1/strips", edge="80 cm", depth="12 cm", ring=False)
     assert {w["key"] for w in found["ways"]} == {"across", "along"} and found["ways"][0]["least"]
@@ -325,3 +352,50 @@ def test_lengths_are_converted_with_the_way_they_were_rounded(person: Person) ->
     assert told["spoken"][0]["text"] == "1 ½ yd" and "rounded up" in told["spoken"][0]["rounded"]
     assert len(told["table"]) == 10 and "0.9144" in told["source"]
     assert "no number" in person.refused("GET", "/convert?length=so wide")["message"]
+
+
+def test_a_search_that_failed_is_no_verdict_on_the_cloth(laid: Person, monkeypatch: pytest.MonkeyPatch) -> None:
+    def fails(*_: Any, **__: Any) -> None:
+        raise EngineFault("The engine made a lay that its checker refuses: Sleeve and Band overlap.")
+
+    number = remnant(laid, "66 cm")
+    monkeypatch.setattr(trying, "solve", fails)
+    run(laid, "cupboard", cloth_id=number)
+    found = laid.ask("GET", f"/projects/1/will-it-do?cloth_id={number}")
+    assert found["headline"] == "Remnant could not be tried" and found["does"] is None and found["helps"] == []
+    assert found["warnings"][0].startswith("The search failed here") and "checker" not in str(found)
+
+
+def test_every_other_wish_is_another_to_be_laid(laid: Person) -> None:
+    told = laid.ask("POST", "/projects/1/offers", 201, name="Wide", width="150 cm", shop_number="")
+    first = told["trials"]["asks"]
+    number = told["offers"][-1]["id"]
+    changed = laid.ask("PATCH", f"/projects/1/offers/{number}", width="110 cm")["trials"]
+    assert first and changed["asks"] and changed["asks"] != first and changed["lacking"] == told["trials"]["lacking"]
+    begun = laid.ask("POST", "/projects/1/trials", 202, what="offers")
+    assert begun["under_way"]
+    # typed while that is under way: the job under way does not try it
+    typed = laid.ask("PATCH", f"/projects/1/offers/{number}", width="90 cm")["trials"]
+    assert typed["job_id"] == begun["job_id"] and not typed["under_way"] and typed["asks"]
+
+
+def test_what_is_in_hand_shows_alike_everywhere(laid: Person) -> None:
+    def shown() -> tuple[str, str, str, bool]:
+        project = laid.ask("GET", "/projects/1")
+        line = next(i for i in laid.ask("GET", "/projects/1/list")["items"] if i["id"] == f"use-{project['use_id']}")
+        bench = next(p for p in laid.ask("GET", "/projects")["projects"] if p["id"] == 1)
+        told = {bench["buying"], project["uses"][0]["buying"], project["purchase"]["told"]}
+        assert {one.replace("m to buy:", "m:") for one in told} == {line["amount"]}
+        tally = next(t for t in project["tally"] if t["key"] == "to_buy")
+        return line["amount"], tally["figure"]["text"], laid.ask("GET", "/projects/1/offers")["headline"], line["have"]
+
+    laid.ask("PATCH", "/projects/1/cloth", in_hand="20 cm")
+    amount, tally, _, have = shown()
+    assert amount.startswith(tally) and "20.0 cm in hand is" in amount and amount.endswith("short") and not have
+    laid.ask("PATCH", "/projects/1/cloth", in_hand="5 m")
+    assert shown() == (
+        "nothing to buy: 500.0 cm in hand will do",
+        "0.00 m",
+        "Nothing to buy: 500.0 cm in hand will do",
+        True,
+    )

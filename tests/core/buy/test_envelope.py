@@ -71,6 +71,46 @@ def test_sizes_that_cannot_be(body: tuple[float, ...], mine: float, fit: str, sa
         choose_size("ABC", body, mine, fit)  # type: ignore[arg-type]
 
 
+RANGES = ((36 * IN, 38 * IN), (40 * IN, 42 * IN), (42 * IN, 44 * IN))
+
+
+@pytest.mark.parametrize(
+    ("inches", "fit", "size"),
+    [
+        (36, "loose", "S"), (37, "close", "S"), (38.2, "close", "S"), (38.3, "close", "M"), (39, "loose", "S"),
+        (39, "close", "M"), (41, "loose", "M"), (42, "loose", "M"), (42, "close", "L"), (44.2, "close", "L"),
+        (45.5, "loose", "L"), (35.7, "close", "S"), (33, "loose", "S"),
+    ],
+)  # fmt: skip
+def test_a_size_may_be_printed_for_a_range_of_bodies(inches: float, fit: str, size: str) -> None:
+    assert choose_size("SML", RANGES, inches * IN, fit, give=IN / 4).size == size  # type: ignore[arg-type]
+
+
+def test_ranges_must_not_run_into_each_other() -> None:
+    with pytest.raises(BadChart, match="must grow"):
+        choose_size("AB", ((900.0, 960.0), (950.0, 1000.0)), 920, "loose")
+    with pytest.raises(BadChart, match="larger than the largest"):
+        choose_size("SML", RANGES, 45 * IN, "close")
+
+
+def nap_chart(one_way: bool, *rows: tuple[float, float, str], cloth: float = 45) -> float | None:
+    lines = tuple(ChartLine(w * IN, (yards * YD,), nap) for w, yards, nap in rows)  # type: ignore[arg-type]
+    found = read_envelope(Envelope((SizeLine("12"),), lines, size="12"), cloth * IN, one_way=one_way)
+    return None if found.answer is None else found.answer.value / YD
+
+
+def test_a_row_with_nap_is_for_cloth_that_has_a_direction() -> None:
+    both = ((45, 2.0, "without"), (45, 2.375, "with"))
+    assert nap_chart(False, *both) == pytest.approx(2.0)
+    assert nap_chart(True, *both) == pytest.approx(2.375)
+    assert nap_chart(True, (45, 3.0, ""), *both) == pytest.approx(2.375), "the row for just this cloth"
+    assert nap_chart(False, (45, 2.375, "with")) == pytest.approx(2.375), "longer than needed, and never shorter"
+    assert nap_chart(True, (45, 2.0, "without")) == pytest.approx(2.25), "a quarter of a yard for the direction"
+    # the row without nap is not this cloth's: the other one is turned, from 2 yd of 45 in (the next longer row, 2 1/8)
+    # to 1 5/8 of 60 in, and the table asks for a quarter more
+    assert nap_chart(True, (45, 2.0, ""), (60, 1.5, "without"), cloth=60) == pytest.approx(1.625 + 0.25)
+
+
 @given(st.floats(905, 1000), st.floats(905, 1000))
 def test_a_larger_body_never_takes_a_smaller_size(a: float, b: float) -> None:
     low, high = sorted((a, b))
@@ -112,7 +152,7 @@ def test_a_printed_width_between_two_columns_is_read_as_the_wider_one_s() -> Non
 
 
 def reading(width: float, length: float | None, cloth: float, shrinkage: float | None = None, one_way: bool = False):  # type: ignore[no-untyped-def]
-    typed = Envelope((SizeLine("12", 900.0),), (ChartLine(width * IN, (length,)),), mine=900.0)
+    typed = Envelope((SizeLine("12", (900.0, 900.0)),), (ChartLine(width * IN, (length,)),), mine=900.0)
     plan = None if shrinkage is None else Figure(shrinkage, "percent")
     return read_envelope(typed, cloth * IN, one_way=one_way, shrinkage=plan)
 

@@ -72,6 +72,17 @@ def test_a_purchase_worked_by_hand() -> None:
     assert bought.rule_of_thumb.value == pytest.approx(1393 * 1.065)
 
 
+def test_what_is_in_hand_is_told_and_buys_nothing() -> None:
+    def of(in_hand: float | None) -> tuple[float, str]:
+        # needed 1000 + 100 = 1100, divided by 0.95: 1157.9 now, 1200 at the shop
+        bought = purchase(1000, FIVE, Order(100, 0, 100, in_hand=in_hand))
+        return bought.still.value, str(bought.told(in_hand))
+
+    assert of(None) == (1200.0, "1.20 m to buy")
+    assert of(1157.0) == (1200.0, "1.20 m to buy: 115.7 cm in hand is 0.1 cm short")
+    assert of(1158.0) == (0.0, "nothing to buy: 115.8 cm in hand will do")
+
+
 def test_steps_that_cannot_be() -> None:
     with pytest.raises(ValueError, match="step"):
         purchase(1000, FIVE, Order(0, 0, 0))

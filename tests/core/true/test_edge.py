@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from idle_selvage.core.true.edge import CLEAN_MM, METHODS, EdgeFacts, advise_edge, edge_cost
+from idle_selvage.core.true.edge import CLEAN_MM, METHODS, EdgeFacts, advise_edge, edge_cost, sparing_edge
 
 
 @pytest.mark.parametrize(
@@ -48,3 +48,18 @@ def test_what_the_cut_edge_costs() -> None:
 def test_one_more_reading_never_makes_the_edge_cheaper(readings: list[float], more: float, way: str) -> None:
     assert edge_cost([*readings, more], way).value >= edge_cost(readings, way).value - 1e-9  # type: ignore[arg-type]
     assert edge_cost([r + 7 for r in readings], way).value == pytest.approx(edge_cost(readings, way).value)  # type: ignore[arg-type]
+
+
+@pytest.mark.parametrize(
+    ("facts", "way", "loss"),
+    [
+        (EdgeFacts(), "thread", 30.0),
+        (EdgeFacts(bars_across=True, colouring="yarn-dyed"), "bar", 20.0),
+        (EdgeFacts(bars_across=True, colouring="printed"), "thread", 30.0),
+        (EdgeFacts(weave="velveteen"), "thread", 30.0),
+        (EdgeFacts(weave="lace"), "square", 50.0),
+    ],
+)
+def test_what_an_end_loses_at_least(facts: EdgeFacts, way: str, loss: float) -> None:
+    found = sparing_edge(facts)
+    assert (found.key, found.loss) == (way, loss)

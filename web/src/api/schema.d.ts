@@ -1863,8 +1863,11 @@ export interface components {
             stages: components["schemas"]["StageOut"][];
             /** Pieces */
             pieces: number;
-            /** To Buy */
-            to_buy: string;
+            /**
+             * Buying
+             * @description what is to be bought beside what is in hand; empty: not known
+             */
+            buying: string;
             /** Next Step */
             next_step: string;
         };
@@ -2006,6 +2009,8 @@ export interface components {
             can_lay: boolean;
             /** Stages */
             stages: components["schemas"]["StageOut"][];
+            /** Waits */
+            waits: components["schemas"]["WaitOut"][];
             /** Tally */
             tally: components["schemas"]["TallyEntryOut"][];
             /** Warnings */
@@ -2305,6 +2310,13 @@ export interface components {
              */
             unmeasured: string[];
             cost: components["schemas"]["FigureOut"] | null;
+            /** @description what is still to be bought: nothing where the length in hand will do */
+            still: components["schemas"]["FigureOut"];
+            /**
+             * Told
+             * @description what is to be bought beside what is in hand, as a phrase
+             */
+            told: string;
             in_hand_short: components["schemas"]["FigureOut"] | null;
             /**
              * In Hand Does
@@ -2355,6 +2367,11 @@ export interface components {
             figure: components["schemas"]["FigureOut"] | null;
             /** Missing */
             missing: string;
+            /**
+             * Goes
+             * @description the stage where what is missing is done
+             */
+            goes: string;
         };
         /**
          * ThumbOut
@@ -2405,8 +2422,11 @@ export interface components {
              * @description as bought, or after which treatment
              */
             state: string;
-            /** To Buy */
-            to_buy: string;
+            /**
+             * Buying
+             * @description what is to be bought beside what is in hand; empty: not known
+             */
+            buying: string;
             /**
              * Look Again
              * @description something of this cloth needs another look
@@ -2419,6 +2439,21 @@ export interface components {
              * @description the edges a trim goes on
              */
             runs: components["schemas"]["RunOut"][];
+        };
+        /**
+         * WaitOut
+         * @description A stage that waits for another one.
+         */
+        WaitOut: {
+            /** Stage */
+            stage: string;
+            /**
+             * On
+             * @description the stage where something is to be done first
+             */
+            on: string;
+            /** Why */
+            why: string;
         };
         /** WarningOut */
         WarningOut: {
@@ -4492,6 +4527,16 @@ export interface components {
              * @description how many are still to be tried
              */
             lacking: number;
+            /**
+             * Asks
+             * @description stands for the very lays that are lacking; empty: none
+             */
+            asks: string;
+            /**
+             * Under Way
+             * @description the job that is under way tries all that is lacking
+             */
+            under_way: boolean;
             /** Error */
             error: string;
         };
@@ -4881,7 +4926,7 @@ export interface components {
              * State
              * @enum {string}
              */
-            state: "does" | "short" | "worse" | "refused" | "waiting" | "not-needed";
+            state: "does" | "short" | "worse" | "waiting";
             /** Told */
             told: string;
             lay: components["schemas"]["SmallLayOut"] | null;
@@ -4948,9 +4993,29 @@ export interface components {
              */
             look: boolean;
         };
+        /**
+         * RangeOut
+         * @description One length, or the two ends of a range.
+         */
+        RangeOut: {
+            /** Mm */
+            mm: number;
+            /**
+             * To
+             * @description the upper end in mm; null: one length
+             */
+            to: number | null;
+            /** Text */
+            text: string;
+        };
         /** RowOfChartOut */
         RowOfChartOut: {
-            width: components["schemas"]["LengthOut"] | null;
+            width: components["schemas"]["RangeOut"] | null;
+            /**
+             * Nap
+             * @enum {string}
+             */
+            nap: "" | "with" | "without";
             /** Lengths */
             lengths: (components["schemas"]["LengthOut"] | null)[];
         };
@@ -4958,7 +5023,7 @@ export interface components {
         SizeOut: {
             /** Name */
             name: string;
-            body: components["schemas"]["LengthOut"] | null;
+            body: components["schemas"]["RangeOut"] | null;
             finished: components["schemas"]["LengthOut"] | null;
         };
         /** ViewOut */
@@ -5025,7 +5090,14 @@ export interface components {
              * Width
              * @default null
              */
-            width?: (string | number) | null;
+            width?: (string | number | number[]) | null;
+            /**
+             * Nap
+             * @description printed for cloth with or without nap
+             * @default
+             * @enum {string}
+             */
+            nap?: "" | "with" | "without";
             /**
              * Lengths
              * @default []
@@ -5043,7 +5115,7 @@ export interface components {
              * Body
              * @default null
              */
-            body?: (string | number) | null;
+            body?: (string | number | number[]) | null;
             /**
              * Finished
              * @default null
@@ -5245,6 +5317,11 @@ export interface components {
             colour: string;
             /** Have */
             have: boolean;
+            /**
+             * Enough
+             * @description so much is in the house that nothing has to be bought
+             */
+            enough: boolean;
             /** Own */
             own: boolean;
             figure: components["schemas"]["FigureOut"] | null;

@@ -1,9 +1,12 @@
+import { Link } from "react-router";
 import type { Project } from "../api/client";
+import { useAt } from "../api/hooks";
 import { Warnings } from "./Warnings";
 import { Worked } from "./Working";
 
 /** The few figures a project is steered by, along the bottom, each with its working. */
 export function TallyBar({ project }: { project: Project }) {
+  const at = useAt();
   return (
     <footer className="tally" aria-label="Tally">
       {project.tally.map((entry) => (
@@ -14,9 +17,9 @@ export function TallyBar({ project }: { project: Project }) {
               <b>{entry.figure.number}</b> <small>{entry.figure.unit} {entry.figure.sure}</small>
             </Worked>
           ) : (
-            <span className="tally-missing" title={entry.missing}>
+            <Link className="tally-missing" to={at(entry.goes)} title={entry.missing} aria-label={`${entry.label}: ${entry.missing}`}>
               —
-            </span>
+            </Link>
           )}
         </div>
       ))}

@@ -5,9 +5,9 @@ export const stageNames: Record<string, string> = {
   plan: "Plan",
   cloth: "Cloth",
   shrink: "Shrink",
+  lay: "Lay",
   buy: "Buy",
   true: "True",
-  lay: "Lay",
   cut: "Cut",
   log: "Log",
 };

@@ -9,6 +9,7 @@ from pydantic import Field
 from ..shared.entries import (
     AllowanceIn,
     BodyIn,
+    BodyRangeIn,
     ChartLengthIn,
     Key,
     LengthIn,
@@ -17,6 +18,7 @@ from ..shared.entries import (
     NumberIn,
     Text,
     WidthIn,
+    WidthRangeIn,
     YardageIn,
 )
 from ..shared.schemas import FigureOut, In, LengthOut, Out, Point, ProjectPath, UseQuery
@@ -31,6 +33,8 @@ class TrialsOut(Out):
     done: int
     of: int
     lacking: int = Field(description="how many are still to be tried")
+    asks: str = Field(description="stands for the very lays that are lacking; empty: none")
+    under_way: bool = Field(description="the job that is under way tries all that is lacking")
     error: str
 
 
@@ -132,7 +136,7 @@ class HelpOut(Out):
     kind: str
     name: str
     costs: str
-    state: Literal["does", "short", "worse", "refused", "waiting", "not-needed"]
+    state: Literal["does", "short", "worse", "waiting"]
     told: str
     lay: SmallLayOut | None
 
@@ -154,8 +158,17 @@ class WillItDoOut(Out):
     trials: TrialsOut
 
 
+class RangeOut(Out):
+    """One length, or the two ends of a range."""
+
+    mm: float
+    to: float | None = Field(description="the upper end in mm; null: one length")
+    text: str
+
+
 class RowOfChartOut(Out):
-    width: LengthOut | None
+    width: RangeOut | None
+    nap: Literal["", "with", "without"]
     lengths: list[LengthOut | None]
 
 
@@ -166,7 +179,7 @@ class ViewOut(Out):
 
 class SizeOut(Out):
     name: str
-    body: LengthOut | None
+    body: RangeOut | None
     finished: LengthOut | None
 
 
@@ -284,6 +297,7 @@ class ItemOut(Out):
     pretreat: str
     colour: str
     have: bool
+    enough: bool = Field(description="so much is in the house that nothing has to be bought")
     own: bool
     figure: FigureOut | None
 
@@ -336,6 +350,8 @@ class PurchaseOut(Out):
     proved: bool = Field(description="no shorter lay would change what the shop cuts")
     unmeasured: list[str] = Field(description="rules of the cloth whose cost was not measured yet")
     cost: FigureOut | None
+    still: FigureOut = Field(description="what is still to be bought: nothing where the length in hand will do")
+    told: str = Field(description="what is to be bought beside what is in hand, as a phrase")
     in_hand_short: FigureOut | None
     in_hand_does: bool | None = Field(description="whether the length in hand will do; null without one")
 
@@ -417,7 +433,8 @@ class ClothQuery(UseQuery):
 
 
 class ChartRowIn(In):
-    width: WidthIn | None = None
+    width: WidthRangeIn | None = None
+    nap: Literal["", "with", "without"] = Field(default="", description="printed for cloth with or without nap")
     lengths: list[ChartLengthIn | None] = Field(default=[], max_length=20)
 
 
@@ -428,7 +445,7 @@ class ViewIn(In):
 
 class SizeIn(In):
     name: Text = ""
-    body: BodyIn | None = None
+    body: BodyRangeIn | None = None
     finished: BodyIn | None = None
 
 

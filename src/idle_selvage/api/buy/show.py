@@ -16,9 +16,10 @@ from ...core.cloth.make import blend_text
 from ...core.lay.long import lay_length
 from ...core.lay.named import fold_name
 from ...core.units import MM_PER_YARD
-from ...core.written import fraction_text
+from ...core.wording import capital
+from ...core.written import fraction_text, range_text
 from ...operations.buy.cupboard import HelpTried, WillItDo
-from ...operations.buy.envelope import EnvelopeStanding
+from ...operations.buy.envelope import EnvelopeStanding, ends_of
 from ...operations.buy.list import Item
 from ...operations.buy.offers import OffersStanding, OfferStanding
 from ...operations.buy.strips import StripsStanding, What, strips_told
@@ -50,6 +51,8 @@ def purchase_out(show: Presenter, now: Standing) -> out.PurchaseOut | None:
         proved=now.proved,
         unmeasured=[RULES[rule] for rule in now.pending],
         cost=show.figure(bought.cost),
+        still=show.surely(bought.still),
+        told=now.buying,
         in_hand_short=show.figure(bought.in_hand_short),
         in_hand_does=bought.in_hand_does,
     )
@@ -73,6 +76,8 @@ def trials_out(found: TrialsStanding) -> out.TrialsOut:
             "done": found.done,
             "of": found.of,
             "lacking": found.lacking,
+            "asks": found.asks,
+            "under_way": found.under_way,
             "error": found.error,
         }
     )
@@ -100,10 +105,15 @@ def offers_out(show: Presenter, now: Standing, found: OffersStanding, trials: Tr
     rows = [_own(show, now, one) if one.row is None else _offer(show, one, one.row) for one in found.offers]
     return out.OffersOut(
         offers=rows,
-        headline="Which width to buy" if best is None else _headline(rows[found.offers.index(best)]),
+        headline=_in_hand(now) or ("Which width to buy" if best is None else _headline(rows[found.offers.index(best)])),
         missing="" if rows else "Put an offer here, or lay the pieces on the cloth you have in mind.",
         trials=trials_out(trials),
     )
+
+
+def _in_hand(now: Standing) -> str:
+    """That nothing has to be bought, if so."""
+    return capital(now.buying) if now.bought is not None and now.bought.in_hand_does else ""
 
 
 def _headline(best: out.OfferOut) -> str:
@@ -297,14 +307,18 @@ def envelope_out(show: Presenter, found: EnvelopeStanding) -> out.EnvelopeOut:
             out.ViewOut(
                 name=v["name"],
                 rows=[
-                    out.RowOfChartOut(width=show.maybe(r["width"]), lengths=[show.chart(x) for x in r["lengths"]])
+                    out.RowOfChartOut(
+                        width=_range(show, r["width"]),
+                        nap=r.get("nap", ""),
+                        lengths=[show.chart(x) for x in r["lengths"]],
+                    )
                     for r in v["rows"]
                 ],
             )
             for v in typed["views"]
         ],
         sizes=[
-            out.SizeOut(name=s["name"], body=show.maybe(s["body"]), finished=show.maybe(s["finished"]))
+            out.SizeOut(name=s["name"], body=_range(show, s["body"]), finished=show.maybe(s["finished"]))
             for s in typed["sizes"]
         ],
         measure=typed["measure"],
@@ -329,6 +343,16 @@ def envelope_out(show: Presenter, found: EnvelopeStanding) -> out.EnvelopeOut:
         faults=list(reading.faults),
         compared=found.compared,
     )
+
+
+def _range(show: Presenter, typed: Any) -> out.RangeOut | None:
+    """A length or a range as it was typed."""
+    ends = ends_of(typed)
+    if ends is None:
+        return None
+    low, high = ends
+    text = show.length(low).text if high == low else range_text(low, high, show.system)
+    return out.RangeOut(mm=low, to=None if high == low else high, text=text)
 
 
 # -- strips
@@ -441,6 +465,7 @@ def _item(show: Presenter, item: Item) -> out.ItemOut:
         pretreat=item.pretreat,
         colour=item.colour,
         have=item.have,
+        enough=item.enough,
         own=item.own,
         figure=show.figure(item.figure),
     )

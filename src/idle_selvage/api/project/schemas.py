@@ -21,6 +21,14 @@ class StageOut(Out):
     why: str
 
 
+class WaitOut(Out):
+    """A stage that waits for another one."""
+
+    stage: str
+    on: str = Field(description="the stage where something is to be done first")
+    why: str
+
+
 class WarningOut(Out):
     stage: str
     level: Literal["look", "spoil"]
@@ -42,6 +50,7 @@ class TallyEntryOut(Out):
     label: str
     figure: FigureOut | None
     missing: str
+    goes: str = Field(description="the stage where what is missing is done")
 
 
 class WishesOut(Out):
@@ -71,7 +80,7 @@ class UseOut(Out):
     bars_across: list[BarOut]
     copies: int = Field(description="how many outlines are cut from it")
     state: str = Field(description="as bought, or after which treatment")
-    to_buy: str
+    buying: str = Field(description="what is to be bought beside what is in hand; empty: not known")
     look_again: bool = Field(description="something of this cloth needs another look")
     trim: bool
     runs: list[RunOut] = Field(description="the edges a trim goes on")
@@ -105,6 +114,7 @@ class ProjectOut(Out):
     copies: int = Field(description="how many outlines are cut in all")
     can_lay: bool = Field(description="nothing is missing before the pieces can be laid")
     stages: list[StageOut]
+    waits: list[WaitOut]
     tally: list[TallyEntryOut]
     warnings: list[WarningOut]
     purchase: PurchaseOut | None
@@ -134,7 +144,7 @@ class ProjectLineOut(Out):
     beside: list[ClothOut] = Field(description="its other cloths")
     stages: list[StageOut]
     pieces: int
-    to_buy: str
+    buying: str = Field(description="what is to be bought beside what is in hand; empty: not known")
     next_step: str
 
 

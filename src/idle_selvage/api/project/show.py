@@ -68,6 +68,7 @@ def standing_out(show: Presenter, now: Standing) -> out.ProjectOut:
         copies=sum(cut.copies for _, cut in rows.cuts),
         can_lay=not now.missing,
         stages=_stages(now.whole),
+        waits=[out.WaitOut(stage=w.stage, on=w.on, why=w.why) for w in now.waits],
         tally=tally_entries(show, now),
         warnings=[
             out.WarningOut(stage=w.stage, level=w.level, text=show.told(w.text), key=str(w.text), aside=w.aside)
@@ -93,7 +94,7 @@ def use_out(show: Presenter, now: Standing) -> out.UseOut:
         bars_across=[bar_out(show, bar.width, bar.colour) for bar in bar_sequence(row, "across")],
         copies=sum(cut.copies for _, cut in now.rows.cuts),
         state=now.cloth.states.states[-1].name,
-        to_buy=show.figure_text(now.bought.to_buy) if now.bought is not None else "",
+        buying=now.buying,
         look_again=not now.idle and any(stage.state == "look-again" for stage in now.stages_here),
         trim=now.trim,
         runs=[out.RunOut(what=r.what, length=show.length(r.length), times=r.times) for r in now.rows.runs],
@@ -131,9 +132,9 @@ def tally_entries(show: Presenter, now: Standing) -> list[out.TallyEntryOut]:
     entries: list[tuple[str, str, Figure | None]] = [
         *([] if now.trim else [("width", "usable width after washing" if coming else "usable width", found.width)]),
         ("lay", "edges" if now.trim else "lay", now.trim_length if now.trim else laid),
-        ("to_buy", "to buy", bought.to_buy if bought else None),
+        ("to_buy", "to buy", bought.still if bought else None),
         ("shrinkage_warp", "shrinkage along", found.warp.figure),
-        ("cost", "cost", bought.cost if bought else None),
+        ("cost", "cost, bought anew" if bought and bought.in_hand_does else "cost", bought.cost if bought else None),
         *([("all_cloths", "all cloths", now.whole.cost[0])] if len(now.whole.uses) > 1 else []),
         ("spare", "spare", bought.spare if bought else None),
     ]
@@ -144,9 +145,21 @@ def tally_entries(show: Presenter, now: Standing) -> list[out.TallyEntryOut]:
             label=label,
             figure=show.figure(figure),
             missing="" if figure else found.missing.get(key, first),
+            goes="" if figure else _goes(now, key),
         )
         for key, label, figure in entries
     ]
+
+
+def _goes(now: Standing, key: str) -> str:
+    """The stage where what a figure of the tally lacks is done."""
+    if key == "width" or (key in ("cost", "all_cloths") and now.bought is not None):
+        return "cloth"
+    if key == "shrinkage_warp":
+        return "shrink"
+    if now.trim:
+        return "buy"
+    return {one.stage: one.on for one in now.waits}.get("lay" if key == "lay" else "buy", "lay")
 
 
 def _lay_figure(now: Standing, system: System) -> Figure | None:
@@ -169,7 +182,7 @@ def line_out(show: Presenter, now: GarmentStanding) -> out.ProjectLineOut:
         beside=[cloth_out(show, one.cloth) for one in now.uses[1:]],
         stages=_stages(now),
         pieces=len(now.rows.pieces),
-        to_buy=show.figure_text(main.bought.to_buy) if main.bought is not None else "",
+        buying=main.buying,
         next_step=now.next_step,
     )
 

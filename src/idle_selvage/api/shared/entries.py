@@ -10,7 +10,7 @@ from typing import Annotated, Any
 
 from pydantic import BeforeValidator, Field, ValidationInfo, WithJsonSchema
 
-from ...core.units import LONGEST_MM, System, read_length, read_number, read_sided
+from ...core.units import LONGEST_MM, System, read_length, read_number, read_range, read_sided
 from ...core.weights import read_cloth_weight, read_load_weight
 from ...core.working import about, length
 from ...core.written import quantity_text
@@ -133,6 +133,36 @@ def _typed(
     ]
 
 
+def _ranged(what: str, least: float, most: float) -> Any:
+    """A length of some kind, or the two ends of a range of it, as charts print them."""
+
+    def read(value: Any) -> float | tuple[float, float]:
+        system = current_system.get()
+        if isinstance(value, str):
+            low, high = read_range(_typed_text(value), system)
+        elif isinstance(value, list) and len(value) == 2:
+            low, high = (_length(end) for end in value)
+        else:
+            low = high = _length(value)
+        if not least <= low <= high <= most:
+            ends = tuple(quantity_text(about(end), system) for end in (least, most))
+            example = "91–97 cm" if system == "metric" else "36–38 in"
+            raise ValueError(f"{what[:1].upper()}{what[1:]} is from {ends[0]} to {ends[1]}, such as {example}.")
+        return low if low == high else (low, high)
+
+    both = {"type": "array", "items": {"type": "number", "minimum": 0}, "minItems": 2, "maxItems": 2}
+    return Annotated[
+        float | tuple[float, float],
+        BeforeValidator(read),
+        WithJsonSchema(
+            {
+                "anyOf": [*_TYPED["anyOf"], both],
+                "description": f"{what} or a range of it: millimetres as a number or two, or as typed: “36–38 in”",
+            }
+        ),
+    ]
+
+
 #: How a length is written so that it can be read in one way only.
 EXAMPLES: dict[System, str] = {"metric": "15 mm, 126 cm or 1.26 m", "imperial": "5/8 in or 1 3/8 yd"}
 
@@ -180,6 +210,9 @@ SidedIn = Annotated[
         }
     ),
 ]
+#: The body measures a size is drafted for, and the widths a row of a chart is printed for.
+BodyRangeIn = _ranged("a body’s measure", 100.0, 3000.0)
+WidthRangeIn = _ranged("a cloth’s width", 100.0, 5000.0)
 #: A body's measure, or a finished garment's.
 BodyIn = _typed("a body’s measure", 100.0, 3000.0)
 Text = Annotated[str, BeforeValidator(_name), WithJsonSchema({"type": "string", "maxLength": 120})]

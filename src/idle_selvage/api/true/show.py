@@ -129,7 +129,7 @@ def _cost(show: Presenter, found: TrueStanding) -> out.EdgeCostOut:
         cut_off=show.length(use.cut_off),
         ends=show.surely(found.ends),
         in_hand_after=show.figure(found.left_in_hand),
-        to_buy=show.figure_text(bought.to_buy) if bought else "",
+        to_buy=show.figure_text(bought.still) if bought else "",
         measured=use.first_end is not None,
     )
 

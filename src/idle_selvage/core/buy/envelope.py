@@ -13,6 +13,8 @@ from ..wording import Sentence, sentence_of
 from ..working import Figure, Inputs, Quantity, Source, Step, about, count, given, length, percent
 
 Fit = Literal["close", "loose"]
+#: What a row is printed for: cloth with nap or a direction, without, or either.
+Nap = Literal["", "with", "without"]
 
 TABLE_SOURCE = Source(
     "handbook", "width conversion table of home-economics extension services", "typed from memory; yards"
@@ -218,40 +220,48 @@ class SizeChoice:
 
 def choose_size(
     sizes: Sequence[str],
-    body: Sequence[float],
+    body: Sequence[float | tuple[float, float]],
     mine: float,
     fit: Fit,
     finished: Mapping[str, float] | None = None,
     give: float = SIZE_GIVE_MM["metric"],
 ) -> SizeChoice:
-    """The size for a body measure (mm) from the measures each size is drafted for, smallest first.
+    """The size for a body measure (mm) from the measures each size is drafted for, smallest first: one measure, or the
+    two ends of a range ("36–38").
 
     Within ``give`` mm of a size it is that size. Between two: down for loose-fitting garments, up for close-fitting
     ones; common practice. Raises :class:`BadChart`.
     """
     if not sizes or len(sizes) != len(body):
         raise BadChart("Give the body measure of every size on the envelope.")
-    if any(b <= a for a, b in pairwise(body)):
+    ends = [one if isinstance(one, tuple) else (one, one) for one in body]
+    # ranges may touch, as 34–36 and 36–38; single measures may not
+    if any(b <= a or b_low < a_high for (a_low, a_high), (b_low, b_high) in pairwise(ends)
+           for a, b in ((a_low, b_low), (a_high, b_high))):  # fmt: skip
         raise BadChart("The body measures must grow from size to size.")
     last = len(sizes) - 1
-    nearest = min(range(len(body)), key=lambda k: abs(body[k] - mine))
-    if abs(body[nearest] - mine) <= give + 1e-6:
+    lows, highs = [low for low, _ in ends], [high for _, high in ends]
+    away = [max(low - mine, mine - high, 0.0) for low, high in ends]
+    near = [k for k in range(len(ends)) if away[k] <= min(away) + 1e-6]
+    # where two ranges touch, as between two sizes
+    nearest = near[0] if fit == "loose" else near[-1]
+    if away[nearest] <= give + 1e-6:
         around: tuple[str, ...] = (sizes[nearest],)
         size, why = sizes[nearest], f"the measure of size {sizes[nearest]}"
-    elif mine < body[0]:
-        step = body[1] - body[0] if last else 40.0
-        if mine < body[0] - step:
+    elif mine < lows[0]:
+        step = lows[1] - lows[0] if last else 40.0
+        if mine < lows[0] - step:
             raise BadChart(f"That is smaller than the smallest size, {sizes[0]}, by more than a size.")
         size, around = sizes[0], (sizes[0],)
         why = f"smaller than size {sizes[0]}, the smallest there is"
-    elif mine > body[-1]:
-        step = body[-1] - body[-2] if last else 40.0
-        if fit == "close" or mine > body[-1] + step:
+    elif mine > highs[-1]:
+        step = highs[-1] - highs[-2] if last else 40.0
+        if fit == "close" or mine > highs[-1] + step:
             raise BadChart(f"That is larger than the largest size, {sizes[-1]}; choose a pattern that goes further.")
         size, around = sizes[-1], (sizes[-1],)
         why = f"larger than size {sizes[-1]}, the largest there is, but the garment fits loosely"
     else:
-        above = next(k for k, value in enumerate(body) if value >= mine)
+        above = next(k for k, low in enumerate(lows) if low >= mine)
         below = above - 1
         around = (sizes[below], sizes[above])
         loose = fit == "loose"
@@ -266,19 +276,22 @@ def choose_size(
 
 @dataclass(frozen=True)
 class SizeLine:
-    """One size of the envelope: its name, and the body's and the finished measure, mm, where printed."""
+    """One size of the envelope: its name, the two ends of the body's measure (the same where one is printed), and the
+    finished measure, mm, where printed."""
 
     name: str
-    body: float | None = None
+    body: tuple[float, float] | None = None
     finished: float | None = None
 
 
 @dataclass(frozen=True)
 class ChartLine:
-    """One row of a view's chart: the cloth's width and a length for each size, mm, None where nothing is printed."""
+    """One row of a view's chart: the cloth's width and a length for each size, mm, None where nothing is printed;
+    ``nap``: printed for cloth "with" or "without" nap, or for either."""
 
     width: float | None
     lengths: tuple[float | None, ...] = ()
+    nap: Nap = ""
 
 
 @dataclass(frozen=True)
@@ -332,7 +345,7 @@ def read_envelope(
     choice = _chosen_size(envelope, faults)
     size = envelope.size or (choice.size if choice else "")
     size_told = f"Size {choice.size}: {choice.why}." if choice else ""
-    place = _place(envelope, width, size, faults)
+    place = _place(envelope, width, size, one_way, faults)
     converted: Converted | None = None
     answer: Figure | None = None
     told: tuple[tuple[str, bool], ...] = ()
@@ -405,11 +418,18 @@ class _Place:
     row: int
     column: int
     narrower: bool
+    nap: Nap
 
 
-def _place(envelope: Envelope, width: float | None, size: str, faults: list[str]) -> _Place | None:
-    """Where row and column cross; for a cloth narrower than every row, in the narrowest."""
-    rows = [(k, row.width, row) for k, row in enumerate(envelope.rows) if row.width is not None]
+def _place(envelope: Envelope, width: float | None, size: str, one_way: bool, faults: list[str]) -> _Place | None:
+    """Where row and column cross, among the rows for cloth with a direction or without; for a cloth narrower than every
+    row, in the narrowest."""
+    typed = [(k, row.width, row) for k, row in enumerate(envelope.rows) if row.width is not None]
+    wrong: Nap = "without" if one_way else "with"
+    # where the envelope prints only the other kind, that is read, and the rest is told
+    rows = [one for one in typed if one[2].nap != wrong] or typed
+    # of two rows of one width the one that is printed for just this cloth
+    rows.sort(key=lambda one: one[2].nap in ("", wrong))
     if not rows or not size or width is None:
         return None
     names = tuple(s.name for s in envelope.sizes if s.name)
@@ -423,7 +443,20 @@ def _place(envelope: Envelope, width: float | None, size: str, faults: list[str]
         faults.append(sentence_of(fault))
         return None
     column = [s.name for s in envelope.sizes].index(size)
-    return _Place(found, chart.widths[found.row], rows[found.row][0], column, narrower)
+    number, _, line = rows[found.row]
+    return _Place(found, chart.widths[found.row], number, column, narrower, line.nap)
+
+
+def _as_printed_with_nap(mm: float) -> Figure:
+    """The chart's length where it is printed without nap only, and the cloth has a direction."""
+    total = mm + MORE_MM
+    put = (("the chart says", _printed(mm)), ("more", _printed(MORE_MM)))
+    step = Step("with a direction", "the chart says + more", put, _printed(total), "as for cloth with a direction")
+    plain = _as_printed(mm)
+    return Figure(total, "printed", steps=(*plain.steps, step), sources=(*plain.sources, MORE))
+
+
+MORE = Source("common practice", "a quarter of a yard more for nap or one-way cloth", "no source")
 
 
 def _for_width(
@@ -433,16 +466,23 @@ def _for_width(
     that cannot be read."""
     told: list[tuple[str, bool]] = []
     printed = place.crossing.length
+    # a row printed with nap has what the direction costs in it
+    directed = one_way and place.nap != "with"
     # widths of one column of the table are one width, as 44 and 45 in
     here = _column(width)
     same = abs(place.width - width) <= WIDTH_GIVE_MM or (here is not None and here == _column(place.width))
+    if place.nap == "with" and not one_way:
+        told.append(("The chart is for cloth with nap; this has no direction and may need less.", False))
     if place.narrower and not same:
         told.append(("No row of the chart is as narrow as this cloth.", False))
     try:
         # a cloth wider than the row, but of no wider column, is cut by the row
         if same or (width > place.width and column_of(width) <= printed_column(place.width)):
-            return _as_printed(printed), None, tuple(told)
-        found = convert_width(printed, place.width, width, one_way=one_way, sleeves_in_one=envelope.sleeves_in_one)
+            if not (one_way and place.nap == "without"):
+                return _as_printed(printed), None, tuple(told)
+            more = Sentence("The chart has no row with nap: {more} more for the direction.", more=_printed(MORE_MM))
+            return _as_printed_with_nap(printed), None, (*told, (more, True))
+        found = convert_width(printed, place.width, width, one_way=directed, sleeves_in_one=envelope.sleeves_in_one)
     except BadChart as fault:
         faults.append(sentence_of(fault))
         return None, None, tuple(told)

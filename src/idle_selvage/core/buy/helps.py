@@ -6,12 +6,12 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
 from typing import Literal
 
-from ..lay.problem import FOLDS, LayPiece, Problem
+from ..lay.problem import FOLDS, LayPiece, Problem, pieces_area
 from ..plan.shorter import part_between
 from ..wording import Sentence, listed
 from ..working import Figure, Source, Step, given, length
 
-Kind = Literal["folds", "gap", "cross", "other", "hem", "join"]
+Kind = Literal["folds", "gap", "ends", "cross", "other", "hem", "leave", "join"]
 
 #: Hems are let off in these steps, mm, until the piece will do.
 HEMS_MM = (10.0, 20.0, 30.0, 50.0)
@@ -29,7 +29,8 @@ class PieceFacts:
 
 @dataclass(frozen=True)
 class Help:
-    """One thing to try. ``join_at``: where the join lies, mm from the low end of piece ``piece``'s cut line."""
+    """One thing to try. ``join_at``: where the join lies, mm from the low end of piece ``piece``'s cut line;
+    ``gains``: by how much more there is to lay on, mm."""
 
     kind: Kind
     name: str
@@ -37,6 +38,16 @@ class Help:
     problem: Problem
     piece: str = ""
     join_at: float = 0.0
+    gains: float = 0.0
+
+
+@dataclass(frozen=True)
+class EndsFacts:
+    """What both ends lose when they are straightened, mm together, and what they would lose at least, and how."""
+
+    both: float = 0.0
+    least: float = 0.0
+    way: str = ""
 
 
 @dataclass(frozen=True)
@@ -48,8 +59,16 @@ class Missing:
     why: str
 
 
-def helps(problem: Problem, facts: Mapping[str, PieceFacts]) -> tuple[tuple[Help, ...], tuple[Missing, ...]]:
-    """What to try, in the order in which it would be missed least."""
+#: Straightening that saves less than this is not worth the trouble, mm.
+WORTH_MM = 5.0
+#: So many small pieces are tried left out, each up to this share of the largest.
+LEFT_OUT_MOST, SMALL_SHARE = 4, 0.5
+
+
+def helps(
+    problem: Problem, facts: Mapping[str, PieceFacts], ends: EndsFacts | None = None
+) -> tuple[tuple[Help, ...], tuple[Missing, ...]]:
+    """What to try, in the order in which it would be missed least; ``ends``: None where they are measured already."""
     found: list[Help] = []
     missing: list[Missing] = []
     hidden = [p for p in problem.pieces if facts.get(p.id, PieceFacts()).hidden]
@@ -71,6 +90,11 @@ def helps(problem: Problem, facts: Mapping[str, PieceFacts]) -> tuple[tuple[Help
     if problem.gap > 0:
         name = Sentence("pieces edge to edge instead of {gap} apart", gap=length(problem.gap))
         found.append(Help("gap", name, "careful cutting: one cut makes two edges", replace(problem, gap=0.0)))
+    if ends is not None and ends.both - ends.least >= WORTH_MM:
+        name = Sentence("straightened with {least} off both ends together instead of {both}", least=length(ends.least),
+                        both=length(ends.both))  # fmt: skip
+        told = f"{ends.way}, with care: a second try takes more"
+        found.append(Help("ends", name, told, problem, gains=ends.both - ends.least))
     turned = {
         p.id for p in hidden if p.grain == "lengthwise" and not p.one_way and not p.match and not p.centre_on_axis
     }
@@ -94,6 +118,7 @@ def helps(problem: Problem, facts: Mapping[str, PieceFacts]) -> tuple[tuple[Help
         found.append(Help("hem", name, Sentence("{who} {less} higher", who=who, less=length(less)), shorter))
     if not hemmed:
         missing.append(Missing("hem", "a shorter hem", "Say on Plan which pieces have a hem at their low end."))
+    found += _left_out(problem, hidden)
     found += _joins(problem, facts)
     return tuple(found), tuple(missing)
 
@@ -112,6 +137,27 @@ def _shortened(piece: LayPiece, less: float) -> LayPiece:
     # what met at a place that is gone now meets at the new low end, as far up as before
     match = tuple(replace(m, point=(max(m.point[0], low), m.point[1])) for m in piece.match)
     return replace(piece, outline=part, match=match)
+
+
+def _left_out(problem: Problem, hidden: list[LayPiece]) -> list[Help]:
+    """The small pieces that show, one at a time, the smallest first: a pocket, a collar, a belt."""
+
+    def area(piece: LayPiece) -> float:
+        return pieces_area(replace(problem, pieces=(piece,)))
+
+    shown = sorted((p for p in problem.pieces if p not in hidden), key=area)
+    small = [p for p in shown if area(p) <= SMALL_SHARE * area(shown[-1])]
+    costs = "the garment goes without, or a second cloth beside this one"
+    return [
+        Help(
+            "leave",
+            f"{piece.called} left out, or cut from another cloth",
+            costs,
+            replace(problem, pieces=tuple(p for p in problem.pieces if p is not piece)),
+            piece.id,
+        )
+        for piece in small[:LEFT_OUT_MOST]
+    ]
 
 
 def _joins(problem: Problem, facts: Mapping[str, PieceFacts]) -> list[Help]:
@@ -158,7 +204,7 @@ FITS_MM = 0.05
 #: A help that saves less than this saves nothing, mm.
 NOTHING_MM = 0.5
 
-HelpState = Literal["does", "short", "worse", "refused", "waiting", "not-needed"]
+HelpState = Literal["does", "short", "worse", "waiting"]
 
 
 TRIED = Source("common practice", "laid on what is there", "as it is cut, after its ends are straightened")
@@ -182,11 +228,14 @@ def does(there: float, lay: float) -> bool:
     return there - lay >= -FITS_MM
 
 
-def help_came_to(there: float, plain: float, helped: float) -> tuple[HelpState, Sentence]:
-    """What trying a help came to: the lay without it and with it, and what is there, mm."""
-    over, saves = there - helped, plain - helped
-    if does(there, helped):
-        return "does", Sentence("it does: {left} are left", left=length(over))
+def help_came_to(
+    there: float, plain: float, helped: float, gains: float = 0.0, how: str = ""
+) -> tuple[HelpState, Sentence]:
+    """What trying a help came to: the lay without it and with it, what is there, and how much more there is, mm;
+    ``how`` the cloth lies then."""
+    over, saves = there + gains - helped, plain - helped + gains
+    if does(there + gains, helped):
+        return "does", Sentence("it does{how}: {left} are left", how=f", {how}" if how else "", left=length(over))
     if saves > NOTHING_MM:
         told = "saves {saves}, still {short} short"
         return "short", Sentence(told, saves=length(saves), short=length(-over))

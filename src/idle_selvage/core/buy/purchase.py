@@ -7,6 +7,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from ..shrink.shrinkage import divide_not_add
+from ..wording import Sentence
 from ..working import Figure, Quantity, Source, Step, given, length, percent
 from .order import PURCHASE, RULES, USUAL_ORDER, Extra, Order, _figure, asked_for, rounding_step
 from .thumbs import Thumb, _thumbs
@@ -54,6 +55,29 @@ class Purchase:
     def in_hand_does(self) -> bool | None:
         """Whether the length in hand will do; None when none is in hand."""
         return None if self.in_hand_short is None else self.in_hand_short.value <= NOTHING_MM
+
+    @property
+    def still(self) -> Figure:
+        """What is still to be bought: nothing where the length in hand will do, else the whole length anew."""
+        short = self.in_hand_short
+        if short is None or not self.in_hand_does:
+            return self.to_buy
+        nothing = Quantity(0.0, "purchase")
+        put = (("nothing", nothing), ("short by", length(short.value)))
+        step = Step("to buy", "largest of (nothing, short by)", put, nothing, "the length in hand will do")
+        return Figure(0.0, "purchase", steps=(*short.steps, step), sources=short.sources)
+
+    def told(self, in_hand: float | None, *, verb: bool = True) -> Sentence:
+        """What is to be bought beside what is in hand (mm, as it is now), as a phrase; without ``verb``: on a list."""
+        amount, buy = Quantity(self.to_buy.value, "purchase"), " to buy" if verb else ""
+        if self.in_hand_short is None or in_hand is None:
+            return Sentence("{amount}{buy}", amount=amount, buy=buy)
+        there = length(in_hand)
+        if self.in_hand_does:
+            return Sentence("nothing to buy: {there} in hand will do", there=there)
+        short = length(self.in_hand_short.value)
+        said = "{amount}{buy}: {there} in hand is {short} short"
+        return Sentence(said, amount=amount, buy=buy, there=there, short=short)
 
 
 def purchase(

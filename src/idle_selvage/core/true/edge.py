@@ -109,6 +109,37 @@ class EdgeAdvice:
 
 def advise_edge(facts: EdgeFacts) -> EdgeAdvice:
     """The first way that the cloth allows, in the order that proves most for least trouble."""
+    reasons = _against(facts)
+    if "bar" not in reasons:
+        way: EdgeWay = "bar"
+        why = "the bars are threads, so a bar is a true edge already"
+    elif "tear" not in reasons:
+        way, why = "tear", "a firm plain weave tears along one thread and proves the edge"
+    elif "thread" not in reasons:
+        way, why = "thread", "a drawn thread from selvage to selvage proves the edge without force"
+    else:
+        way, why = "square", "no thread will draw, and then it does not matter much"
+    when = {
+        "tear": "would do too",
+        "thread": "would do too, with more patience",
+        "bar": "would do too",
+        "shears": "only to divide a long piece: it proves nothing from selvage to selvage",
+        "square": "proves nothing about the threads: only when no thread will draw",
+    }
+    others = tuple((key, reasons.get(key, when[key])) for key in METHODS if key != way)
+    return EdgeAdvice(way, why, others)
+
+
+def sparing_edge(facts: EdgeFacts) -> EdgeMethod:
+    """The way that takes least off an end, of those that prove the edge of this cloth."""
+    against = _against(facts)
+    proving: tuple[EdgeWay, ...] = ("bar", "thread", "tear")
+    allowed = [METHODS[way] for way in proving if way not in against]
+    return min(allowed, key=lambda method: method.loss) if allowed else METHODS["square"]
+
+
+def _against(facts: EdgeFacts) -> dict[EdgeWay, str]:
+    """What speaks against a way on this cloth."""
     reasons: dict[EdgeWay, str] = {}
     no_thread = facts.weave in ("lace", "sequin", "fur", *NO_GRAIN)
     woven_bar = facts.bars_across and facts.colouring == "yarn-dyed"
@@ -131,24 +162,7 @@ def advise_edge(facts: EdgeFacts) -> EdgeAdvice:
     if no_thread:
         reasons["thread"] = "no thread of this cloth can be drawn from selvage to selvage"
         reasons["shears"] = "there is no thread to run along"
-    if woven_bar:
-        way: EdgeWay = "bar"
-        why = "the bars are threads, so a bar is a true edge already"
-    elif "tear" not in reasons:
-        way, why = "tear", "a firm plain weave tears along one thread and proves the edge"
-    elif "thread" not in reasons:
-        way, why = "thread", "a drawn thread from selvage to selvage proves the edge without force"
-    else:
-        way, why = "square", "no thread will draw, and then it does not matter much"
-    when = {
-        "tear": "would do too",
-        "thread": "would do too, with more patience",
-        "bar": "would do too",
-        "shears": "only to divide a long piece: it proves nothing from selvage to selvage",
-        "square": "proves nothing about the threads: only when no thread will draw",
-    }
-    others = tuple((key, reasons.get(key, when[key])) for key in METHODS if key != way)
-    return EdgeAdvice(way, why, others)
+    return reasons
 
 
 LEVEL = Source("common practice", "readings from a line square to the selvage to the present cut edge")

@@ -7,11 +7,24 @@ from dataclasses import dataclass
 
 from sqlalchemy.orm import Session
 
-from ...core.buy.helps import Help, HelpState, Missing, PieceFacts, does, help_came_to, helps, left_over, taken
+from ...core.buy.helps import (
+    EndsFacts,
+    Help,
+    HelpState,
+    Missing,
+    PieceFacts,
+    does,
+    help_came_to,
+    helps,
+    left_over,
+    taken,
+)
 from ...core.cloth.width import BadCloth
+from ...core.lay.named import fold_name
 from ...core.lay.problem import Problem, fingerprint
 from ...core.plan.outline import BadPiece
 from ...core.project.tally import Tally
+from ...core.true.edge import sparing_edge
 from ...core.wording import Sentence, capital, sentence_of
 from ...core.working import Figure, length
 from ...store import cloth as cloths
@@ -19,6 +32,9 @@ from ...store import models, trial
 from ..refused import Refused
 from ..standing import Cutting, Standing, cloth_standing, washed_for
 from .trials import SmallLay, TrialRequest, small_of, why_not
+
+#: Of these no more is done than has to be: they are tried one after another until one is enough.
+STEPWISE = ("hem", "leave")
 
 
 @dataclass(frozen=True)
@@ -39,11 +55,12 @@ class _Fitting:
         if self.problem is None or self.there is None:
             return ()
         enough = self.there.value
-        hems = (
-            TrialRequest(one.problem, "hem" if one.kind == "hem" else "", enough, after="as it is")
+        rest = (
+            TrialRequest(one.problem, one.kind if one.kind in STEPWISE else "", enough, after="as it is")
             for one in self.helps
+            if not one.gains
         )
-        return (TrialRequest(self.problem, "as it is", enough), *hems)
+        return (TrialRequest(self.problem, "as it is", enough), *rest)
 
 
 @dataclass(frozen=True)
@@ -84,11 +101,11 @@ def will_it_do(session: Session, now: Standing, cloth_id: int) -> WillItDo:
     over = None if left is None else left.value
     fits = None if fit.there is None or needs is None else does(fit.there.value, needs)
     why = fit.told or why_not(base, now.names)
-    tried = () if fits else _tried(fit, there, needs, now.names)
+    tried = () if fits else _tried(fit, there, needs)
     warnings = [text for stage, _, text in fit.found.warnings if stage != "buy"]
     return WillItDo(
         fit.cloth,
-        _headline(fit, why, fits, over),
+        _headline(fit, why, fits, over, tried=base is None or not base.fault),
         fits,
         fit.there,
         None if needs is None else taken(needs),
@@ -101,8 +118,10 @@ def will_it_do(session: Session, now: Standing, cloth_id: int) -> WillItDo:
     )
 
 
-def _headline(fit: _Fitting, why: str, fits: bool | None, over: float | None) -> Sentence:
+def _headline(fit: _Fitting, why: str, fits: bool | None, over: float | None, *, tried: bool) -> Sentence:
     name = fit.cloth.name or "This cloth"
+    if why and not fit.told and not tried:
+        return Sentence("{name} could not be tried", name=name)
     if why:
         return Sentence("{name} cannot be tried yet" if fit.told else "{name} will not do", name=name)
     if over is None:
@@ -111,28 +130,28 @@ def _headline(fit: _Fitting, why: str, fits: bool | None, over: float | None) ->
     return Sentence(told, name=name, by=length(over if fits else -over))
 
 
-def _tried(
-    fit: _Fitting, there: Mapping[str, models.Trial], plain: float | None, names: Mapping[str, str]
-) -> tuple[HelpTried, ...]:
+def _tried(fit: _Fitting, there: Mapping[str, models.Trial], plain: float | None) -> tuple[HelpTried, ...]:
     found: list[HelpTried] = []
     for one in fit.helps:
-        # a hem is let off no further than it has to be
-        if one.kind == "hem" and any(h.help.kind == "hem" and h.state == "does" for h in found):
+        if one.kind in STEPWISE and any(h.help.kind == one.kind and h.state == "does" for h in found):
             continue
-        found.append(_came_to(fit, one, there.get(fingerprint(one.problem)), plain, names))
+        came = _came_to(fit, one, there.get(fingerprint(one.problem)), plain)
+        if came is not None:
+            found.append(came)
     return tuple(found)
 
 
-def _came_to(
-    fit: _Fitting, one: Help, row: models.Trial | None, plain: float | None, names: Mapping[str, str]
-) -> HelpTried:
+def _came_to(fit: _Fitting, one: Help, row: models.Trial | None, plain: float | None) -> HelpTried | None:
+    """What a help came to; None where it can be no help, because the pieces cannot be laid that way."""
     helped = trial.length_of(row)
     if row is not None and helped is None:
-        return HelpTried(one, "refused", why_not(row, names), None)
+        return None
     if helped is None or plain is None or fit.there is None:
         return HelpTried(one, "waiting", "not tried yet", None)
-    state, told = help_came_to(fit.there.value, plain, helped)
-    return HelpTried(one, state, told, small_of(one.problem, row) if state == "does" else None)
+    small = small_of(one.problem, row)
+    how = fold_name(small.fold) if small is not None and one.kind == "folds" and len(one.problem.folds) > 1 else ""
+    state, told = help_came_to(fit.there.value, plain, helped, one.gains, how)
+    return HelpTried(one, state, told, small if state == "does" else None)
 
 
 def _fitting(session: Session, now: Standing, cloth_id: int) -> _Fitting:
@@ -159,4 +178,12 @@ def _fitting(session: Session, now: Standing, cloth_id: int) -> _Fitting:
     except BadPiece as fault:
         return _Fitting(row, found, there=found.left, told=sentence_of(fault))
     facts = {str(piece.id): PieceFacts(cut.hidden, piece.hem) for piece, cut in now.rows.cuts}
-    return _Fitting(row, found, problem, found.left, *helps(problem, facts))
+    return _Fitting(row, found, problem, found.left, *helps(problem, facts, _ends(now, row)))
+
+
+def _ends(now: Standing, cloth: models.Cloth) -> EndsFacts | None:
+    """What both ends lose, and what at least; None for the garment's own cloth once its edge was read."""
+    if cloth.id == now.use.cloth_id and now.use.first_end is not None:
+        return None
+    way = sparing_edge(cloths.as_edge_facts(cloth))
+    return EndsFacts(now.use.ends, 2 * way.loss, way.name)

@@ -36,6 +36,20 @@ class EnvelopeStanding:
     compared: str
 
 
+def ends_of(typed: Any) -> tuple[float, float] | None:
+    """The two ends of what was typed as one length (both the same) or as a range, mm."""
+    if typed is None:
+        return None
+    low, high = typed if isinstance(typed, list | tuple) else (typed, typed)
+    return float(low), float(high)
+
+
+def _row(typed: Mapping[str, Any]) -> ChartLine:
+    # a row printed for 44 to 45 in is for cloth that is 44 in wide already
+    ends = ends_of(typed["width"])
+    return ChartLine(None if ends is None else ends[0], tuple(typed["lengths"]), typed.get("nap", ""))
+
+
 def change_envelope(session: Session, use: models.ClothUse, given: Mapping[str, Any]) -> None:
     """Keep what was typed from the envelope; what is left out stays. Lengths in mm."""
     sheet = buy_sheet.kept_sheet(session, use.id)
@@ -55,8 +69,8 @@ def read(session: Session, now: Standing, give: float) -> EnvelopeStanding:
     raw = next((state.widths for state in states.states if state.widths), ())
     width = typed["to_width"] or (min(raw) if raw else None)
     envelope = Envelope(
-        tuple(SizeLine(s["name"], s["body"], s["finished"]) for s in typed["sizes"]),
-        tuple(ChartLine(r["width"], tuple(r["lengths"])) for r in view["rows"]),
+        tuple(SizeLine(s["name"], ends_of(s["body"]), s["finished"]) for s in typed["sizes"]),
+        tuple(_row(r) for r in view["rows"]),
         typed["measure"],
         typed["mine"],
         typed["fit"],

@@ -11,7 +11,7 @@ from ...core.lay.problem import cut_edges
 from ...core.shrink.together import ROLES
 from ...core.shrink.treatment import programme_text
 from ...core.wording import Sentence
-from ...core.working import Figure, Quantity, length
+from ...core.working import Figure, length
 from ...store import cloth as cloths
 from ...store import item, models
 from ...store.errors import NotFound
@@ -38,6 +38,8 @@ class Item:
     own: bool = False
     figure: Figure | None = None
     have: bool = False
+    #: so much of it is in the house that nothing has to be bought
+    enough: bool = False
 
 
 def add_item(session: Session, garment: models.Project, kind: str, name: str, amount: str) -> None:
@@ -76,24 +78,23 @@ def read_list(session: Session, now: GarmentStanding) -> tuple[Item, ...]:
         label, pretreat = PRETREAT[row.kind]
         items.append(Item(item.line_of(row), row.kind, label, row.name, row.amount, pretreat, own=True))
     have = item.ticked(session, garment)
-    return tuple(replace(one, have=one.id in have) for one in items)
+    return tuple(replace(one, have=one.enough or one.id in have) for one in items)
 
 
 def _cloth(now: Standing) -> Item:
     row, bought = now.cloth.row, now.bought
     amount: str = "not known yet: " + ("say which edges it goes on" if now.trim else "lay its pieces")
     there = now.cloth.length_now
-    if bought is not None and bought.in_hand_does and there is not None:
-        amount = Sentence("{in_hand} in hand, enough", in_hand=length(there.value))
-    elif bought is not None:
-        amount = Sentence("{amount}", amount=Quantity(bought.to_buy.value, "purchase"))
+    if bought is not None:
+        amount = bought.told(None if there is None else there.value, verb=False)
     elif now.idle and there is not None:
         amount = Sentence("{in_hand} in hand", in_hand=length(there.value))
     kind = {"main": "cloth", "contrast": "cloth", "interfacing": "interfacing", "trim": "trim"}.get(now.role, "lining")
     label = "cloth" if now.role == "main" else ROLES[now.role]
     name = row.name or ("the cloth" if now.role == "main" else "without a name")
-    figure = bought.to_buy if bought is not None else None
-    return Item(f"use-{now.use.id}", kind, label, name, amount, _treated(now), row.ground, figure=figure)
+    figure = bought.still if bought is not None else None
+    enough = bought is not None and bought.in_hand_does is True
+    return Item(f"use-{now.use.id}", kind, label, name, amount, _treated(now), row.ground, figure=figure, enough=enough)
 
 
 def _strips(session: Session, now: GarmentStanding) -> list[Item]:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import hashlib
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
@@ -23,6 +24,9 @@ Part = Literal["extras", "offers", "together", "cupboard"]
 SHORTER = 0.5
 #: A trial among many need not be searched as long as the lay itself, seconds.
 MOST_SECONDS = 5.0
+FAULT = (
+    "The search failed here and no lay was kept. Change something small, such as the gap between pieces, to try again."
+)
 #: Longer than any lay, mm.
 _ENDLESS_MM = 1e12
 
@@ -73,7 +77,10 @@ def seconds_of(session: Session, now: Standing, part: Part) -> float:
 
 @dataclass(frozen=True)
 class TrialsStanding:
-    """How far the lays of a part are: the job that tries them if one is under way, how many are there of how many."""
+    """How far the lays of a part are: the job that tries them if one is under way, how many are there of how many.
+
+    ``asks`` stands for the very lays that are lacking: another one is another wish. ``under_way``: the job tries them.
+    """
 
     part: Part
     job: models.Job | None
@@ -81,17 +88,21 @@ class TrialsStanding:
     of: int
     lacking: int
     error: str
+    asks: str = ""
+    under_way: bool = False
 
 
 def trials_standing(session: Session, now: Standing, part: Part, wanted: Sequence[TrialRequest]) -> TrialsStanding:
     """How far the lays of a part are."""
     job = trial.running(session, now.use.id, part)
-    missing = len(lacking(session, wanted, seconds_of(session, now, part)))
+    left = [one.fingerprint for one in lacking(session, wanted, seconds_of(session, now, part))]
+    missing, asks = len(left), hashlib.sha256("".join(left).encode()).hexdigest()[:16] if left else ""
     if job is None:
         error = trial.failed(session, now.use.id, part)
-        return TrialsStanding(part, None, len(wanted) - missing, len(wanted), missing, error)
+        return TrialsStanding(part, None, len(wanted) - missing, len(wanted), missing, error, asks)
     prints = [one["print"] for one in job.params["trials"]]
-    return TrialsStanding(part, job, trial.count(session, prints), len(prints), missing, "")
+    under_way = set(left) <= set(prints)
+    return TrialsStanding(part, job, trial.count(session, prints), len(prints), missing, "", asks, under_way)
 
 
 def begin_trials(session: Session, now: Standing, part: Part, wanted: Sequence[TrialRequest]) -> models.Job | None:
@@ -150,5 +161,7 @@ def why_not(row: models.Trial | None, names: Mapping[str, str]) -> str:
     """Why a trial has no lay, as a sentence, or nothing; ``names``: what its pieces are called."""
     if row is None:
         return ""
+    if row.fault:
+        return FAULT
     wide = [too_wide_told(called_by(names, piece), across, width) for piece, across, width in row.wide]
     return joined([*wide, *([row.why] if row.why else [])])

@@ -54,11 +54,7 @@ function Strip({ project, onDelete }: { project: ProjectLine; onDelete: () => vo
         </ol>
         <p>
           {[project.cloth, ...project.beside].map((c) => c.name).filter(Boolean).join(", ") || "no cloth yet"}
-          {project.to_buy && (
-            <>
-              , <b>{project.to_buy}</b> to buy
-            </>
-          )}
+          {project.buying && <>; <b>{project.buying}</b></>}
         </p>
         <p className="next">{project.next_step}</p>
       </div>

@@ -1,8 +1,8 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { Link } from "react-router";
 import { api, type Project, unwrap } from "../../api/client";
-import { useAt, useChanges, useChoices } from "../../api/hooks";
+import { useChanges, useChoices } from "../../api/hooks";
 import { OutOfDate } from "../../app/OutOfDate";
+import { waiting, Waits } from "../../app/Waits";
 import { Worked } from "../../app/Working";
 import { EntryChoice, EntryLength, EntryText } from "../../fields/Entry";
 import { Stack } from "./Stack";
@@ -17,7 +17,6 @@ const isTrim = (project: Project) => project.uses.find((u) => u.id === project.u
 export function Ask({ project }: { project: Project }) {
   const client = useQueryClient();
   const { purchase } = project;
-  const at = useAt();
   const trim = isTrim(project);
   const part = useBuyPart("extras", ({ path, query }) =>
     unwrap(api.GET("/api/projects/{project_id}/trials", { params: { path, query: { ...query, what: "extras" } } })),
@@ -44,6 +43,11 @@ export function Ask({ project }: { project: Project }) {
                 Ask for <Worked figure={purchase.to_buy} label="to buy">{purchase.to_buy.text}</Worked> of {project.cloth.name || "the cloth"}
               </h1>
             )}
+            {purchase.in_hand_short && purchase.in_hand_does === false && (
+              <p className="spoil">
+                The {project.cloth.length_now?.text} in hand are <Worked figure={purchase.in_hand_short} label="short by">{purchase.in_hand_short.text}</Worked> short.
+              </p>
+            )}
             {stale && <OutOfDate why={stale.why} />}
             <Trying trials={trials} what={`Measuring what ${purchase.unmeasured.join(", ") || "each rule"} costs`} />
             <Stack purchase={purchase} label={`The purchase, line by line; together ${purchase.to_buy.text}`} />
@@ -56,9 +60,7 @@ export function Ask({ project }: { project: Project }) {
         ) : (
           <>
             <h1>How much to ask for</h1>
-            <p>
-              {project.tally.find((t) => t.key === "to_buy")?.missing} {!trim && <Link to={at("lay")}>To the lay</Link>}
-            </p>
+            {waiting(project, "buy") ? <Waits project={project} stage="buy" /> : <p>{project.tally.find((t) => t.key === "to_buy")?.missing}</p>}
           </>
         )}
         {trim && <TrimPart project={project} />}
@@ -92,14 +94,8 @@ function Thumbs({ project }: { project: Project }) {
         {purchase.cost && <>It costs <Worked figure={purchase.cost} label="cost">{purchase.cost.text}</Worked>. </>}
         <Worked figure={purchase.spare} label="spare">{purchase.spare.text}</Worked> are left after cutting.
       </p>
-      {purchase.in_hand_short && (
-        <p className={purchase.in_hand_does === false ? "spoil" : "good"}>
-          {purchase.in_hand_does === false ? (
-            <>The {project.cloth.length_now?.text} in hand are <Worked figure={purchase.in_hand_short} label="short by">{purchase.in_hand_short.text}</Worked> short.</>
-          ) : (
-            <>The {project.cloth.length_now?.text} in hand <Worked figure={purchase.in_hand_short} label="short by">will do</Worked>.</>
-          )}
-        </p>
+      {purchase.in_hand_short && purchase.in_hand_does && (
+        <p className="good">The {project.cloth.length_now?.text} in hand <Worked figure={purchase.in_hand_short} label="short by">will do</Worked>.</p>
       )}
     </section>
   );

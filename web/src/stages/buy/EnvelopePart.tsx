@@ -7,11 +7,14 @@ import { ConvertDrawer } from "./ConvertDrawer";
 import { useBuyPart } from "./useBuy";
 
 const orNull = (text: string) => (text.trim() ? text : null);
+const range = (one: { mm: number; to: number | null } | null) => (one === null ? null : one.to === null ? one.mm : [one.mm, one.to]);
 /** what was not typed anew is sent back exactly, not as rounded for reading */
 const plain = (found: Envelope) => ({
-  sizes: found.sizes.map((s) => ({ name: s.name, body: s.body?.mm ?? null, finished: s.finished?.mm ?? null })),
-  views: found.views.map((v) => ({ name: v.name, rows: v.rows.map((r) => ({ width: r.width?.mm ?? null, lengths: r.lengths.map((x) => x?.mm ?? null) })) })),
+  sizes: found.sizes.map((s) => ({ name: s.name, body: range(s.body), finished: s.finished?.mm ?? null })),
+  views: found.views.map((v) => ({ name: v.name, rows: v.rows.map((r) => ({ width: range(r.width), nap: r.nap, lengths: r.lengths.map((x) => x?.mm ?? null) })) })),
 });
+
+const NAPS = [{ value: "", label: "any cloth" }, { value: "with", label: "with nap" }, { value: "without", label: "without nap" }];
 
 /** The printed chart: size, row and column, where they cross, and another width. */
 export function EnvelopePart({ project }: { project: Project }) {
@@ -48,11 +51,11 @@ export function EnvelopePart({ project }: { project: Project }) {
         {found.compared && <p>{found.compared}</p>}
         {found.sizes.length === 0 || !view ? (
           <div className="empty">
-            <p>Copy the chart from the back of the envelope.</p>
+            <p>Copy the chart from the back of the envelope. A width or a body measure may be a range, such as 44–45 in or 36–38 in.</p>
             <p>
               <Button type="primary" onClick={() => void change({
                 sizes: ["10", "12", "14", "16"].map((name) => ({ name, body: null, finished: null })),
-                views: [{ name: "A", rows: [{ width: "45 in", lengths: [] }, { width: "60 in", lengths: [] }] }],
+                views: [{ name: "A", rows: [{ width: "45 in", nap: "", lengths: [] }, { width: "60 in", nap: "", lengths: [] }] }],
               })}>Begin a chart</Button>
             </p>
           </div>
@@ -79,6 +82,7 @@ export function EnvelopePart({ project }: { project: Project }) {
                 <tr key={i} className={i === found.row ? "crossed" : undefined}>
                   <th scope="row">
                     <EntryLength bare label={`Width of row ${i + 1}`} path={`views.${found.view}.rows.${i}.width`} value={r.width?.text ?? ""} onSave={(w) => setRow(i, { width: orNull(w) })} />
+                    <EntryChoice bare label={`Nap of row ${i + 1}`} value={r.nap} options={NAPS} onSave={(nap) => setRow(i, { nap })} />
                   </th>
                   {found.sizes.map((s, k) => (
                     <td key={k} className={i === found.row && k === found.column ? "crossing" : k === found.column ? "crossed" : undefined}>
@@ -110,9 +114,9 @@ export function EnvelopePart({ project }: { project: Project }) {
         )}
         {view && (
           <p className="commands">
-            <Button onClick={() => void setView({ rows: [...view.rows, { width: null, lengths: [] }] })}>Another width</Button>
+            <Button onClick={() => void setView({ rows: [...view.rows, { width: null, nap: "", lengths: [] }] })}>Another width</Button>
             <Button onClick={() => void change({ sizes: [...sizes, { name: String(sizes.length + 1), body: null, finished: null }] })}>Another size</Button>
-            <Button onClick={() => void change({ views: [...views, { name: `View ${views.length + 1}`, rows: [{ width: null, lengths: [] }] }], view: views.length })}>Another view</Button>
+            <Button onClick={() => void change({ views: [...views, { name: `View ${views.length + 1}`, rows: [{ width: null, nap: "", lengths: [] }] }], view: views.length })}>Another view</Button>
             <Button onClick={() => setConvert(true)}>Convert a length</Button>
           </p>
         )}

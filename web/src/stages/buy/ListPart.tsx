@@ -43,7 +43,7 @@ export function ListPart({ project }: { project: Project }) {
         {found.items.map((item) => (
           <li key={item.id} data-have={item.have}>
             <label>
-              <input type="checkbox" checked={item.have} onChange={(e) => void tick(item.id, e.target.checked)} aria-label={`${item.name} is in the house`} />
+              <input type="checkbox" checked={item.have} disabled={item.enough} onChange={(e) => void tick(item.id, e.target.checked)} aria-label={`${item.name} is in the house`} />
               {item.colour && <i style={{ background: item.colour }} title={item.colour} />}
               <span className="item-name"><b>{item.name}</b><small>{item.kind_label}; before sewing: {item.pretreat}</small></span>
             </label>

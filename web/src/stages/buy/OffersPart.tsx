@@ -101,7 +101,7 @@ export function OffersPart({ project }: { project: Project }) {
         </table>
       )}
       <OfferDrawer key={open ?? "none"} offer={found.offers.find((o) => o.id !== null && o.id === open)} onClose={() => setOpen(undefined)}
-        onChange={async (id, body) => { part.keep(await saved(api.PATCH("/api/projects/{project_id}/offers/{offer_id}", { params: { ...params, path: { ...params.path, offer_id: id } }, body }))); }}
+        onChange={async (id, body) => { trials.wake(); part.keep(await saved(api.PATCH("/api/projects/{project_id}/offers/{offer_id}", { params: { ...params, path: { ...params.path, offer_id: id } }, body }))); }}
         onTakeOut={takeOut} />
       <ShopDrawer open={shop} onClose={() => setShop(false)} onAdd={async (shop_number) => { await add({ shop_number }); }} />
     </>

@@ -8,7 +8,7 @@ import { Trying } from "./Trying";
 import { useBuyPart, useTrials } from "./useBuy";
 
 const SAID: Record<WillItDo["helps"][number]["state"], string> = {
-  does: "✓", short: "–", worse: "–", refused: "✗", waiting: "…", "not-needed": "",
+  does: "✓", short: "–", worse: "–", waiting: "…",
 };
 
 /** Will this piece do? A cloth of the cupboard tried after shrinking, and what would help. */
@@ -40,7 +40,7 @@ export function WillItDoPart({ project }: { project: Project }) {
             <ul className="helps">
               {found.helps.map((help) => (
                 <li key={help.name} data-state={help.state}>
-                  <span className={help.state === "does" ? "good" : help.state === "refused" ? "spoil" : "quiet"} aria-hidden="true">{SAID[help.state]}</span>
+                  <span className={help.state === "does" ? "good" : "quiet"} aria-hidden="true">{SAID[help.state]}</span>
                   <span>
                     <b>{help.name}</b>
                     <span className={help.state === "does" ? "good" : "quiet"}>{help.told}</span>

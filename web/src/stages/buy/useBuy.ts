@@ -51,7 +51,9 @@ export function useTrials(what: "extras" | "offers" | "together" | "cupboard", t
     client.setQueryData(key, next);
     onNews();
   }
-  const wanting = trials && trials.state === "idle" && trials.lacking > 0 && !trials.error && !stopped ? `${what}:${clothId}:${trials.of}:${trials.lacking}` : "";
+  // what was typed since a laying began is laid at once, and not when that one is done
+  const free = trials && (trials.state === "idle" ? !trials.error && !stopped : !trials.under_way);
+  const wanting = trials && free && trials.asks ? `${what}:${clothId}:${trials.asks}` : "";
   useEffect(() => {
     if (!wanting || begun.current === wanting) return;
     begun.current = wanting;
@@ -70,6 +72,8 @@ export function useTrials(what: "extras" | "offers" | "together" | "cupboard", t
     told,
     stopped,
     begin,
+    /** something was typed: what it asks for is laid, even if the laying was stopped before */
+    wake: () => setStopped(false),
     async stop() {
       setStopped(true);
       if (told?.job_id) await saved(api.POST("/api/jobs/{job_id}/cancel", { params: { path: { job_id: told.job_id } } }));

@@ -5,6 +5,7 @@ import { api, type Job, type Lay, type Project, type Refusal, saved, type Shape,
 import { useAsked, useChanges, useChoices, useProject } from "../../api/hooks";
 import { OutOfDate } from "../../app/OutOfDate";
 import { useOnce } from "../../app/useOnce";
+import { waiting, Waits } from "../../app/Waits";
 import { Worked } from "../../app/Working";
 import { points } from "../../draw/outline";
 import { EntryLength, EntryText, EntryTick } from "../../fields/Entry";
@@ -166,7 +167,7 @@ export function LayStage() {
         </h1>
         <p className="commands">
           {/* what stops it is somewhere else: a second touch on the same place stops nothing */}
-          <Button type="primary" data-main disabled={!project.can_lay || working} loading={asking} onClick={() => void begin()}>
+          <Button type={waiting(project, "lay") ? "default" : "primary"} data-main={waiting(project, "lay") ? undefined : true} disabled={!project.can_lay || working} loading={asking} onClick={() => void begin()}>
             {working ? "Laying …" : lay ? "Lay again" : "Lay the pieces"}
           </Button>
           <Button onClick={() => setSettings(true)}>How to lay</Button>
@@ -198,7 +199,7 @@ export function LayStage() {
         {job?.state === "failed" && <p className="spoil" role="alert">{job.error}</p>}
         {lay && lay.stale.length > 0 && !working && <OutOfDate why={`Out of date: ${lay.stale.join("; ")}.`} />}
         {found.isError && <p className="spoil" role="alert">{found.error.message}</p>}
-        {!lay && !working && <p>{missing}</p>}
+        {!lay && !working && (waiting(project, "lay") ? <Waits project={project} stage="lay" /> : <p>{missing}</p>)}
         {lay && drawing && <LayPicture lay={lay} drawing={drawing} cloth={project.cloth} chosen={chosen} onChoose={setChosen} />}
       </div>
       <aside className="facts">

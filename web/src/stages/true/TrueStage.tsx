@@ -1,6 +1,7 @@
 import { useSearchParams } from "react-router";
 import { useProject } from "../../api/hooks";
 import { Sections } from "../../app/Sections";
+import { Waits } from "../../app/Waits";
 import { CheckPart } from "./CheckPart";
 import { EdgePart } from "./EdgePart";
 import { FoldPart } from "./FoldPart";
@@ -33,6 +34,7 @@ export function TrueStage() {
   return (
     <main className="stage true">
       <Sections label="Parts of True" parts={PARTS} value={part} onChoose={choose} />
+      <Waits project={project} stage="true" />
       {calls.error ? <p className="spoil">{calls.error.message}</p> : calls.data ? <Page found={calls.data} calls={calls} project={project} /> : <p className="quiet">Fetching …</p>}
     </main>
   );
