@@ -62,7 +62,7 @@ def bars(page: Page) -> None:
 def tried(page: Page) -> None:
     """Waits until the lays on the side are there."""
     page.wait_for_timeout(1500)
-    page.wait_for_function("() => !document.querySelector('.progress progress')", timeout=120_000)
+    page.wait_for_function("() => !document.querySelector('.progress [role=progressbar]')", timeout=120_000)
 
 
 def try_remnant(page: Page) -> None:

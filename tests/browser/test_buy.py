@@ -28,11 +28,11 @@ def opened(page: Page, demo: str, project: str, part: str) -> None:
     )
     urllib.request.urlopen(request, timeout=10).close()
     page.goto(f"{demo}projects/{number}/buy")
-    page.get_by_role("group", name="Parts of Buy").get_by_role("button", name=part, exact=True).click()
+    page.get_by_role("tab", name=part, exact=True).click()
 
 
 def tried(page: Page) -> None:
-    expect(page.locator(".progress progress")).to_have_count(0, timeout=60_000)
+    expect(page.locator(".progress [role=progressbar]")).to_have_count(0, timeout=60_000)
 
 
 def test_the_stack_and_what_each_rule_costs(page: Page, demo: str) -> None:
@@ -50,7 +50,7 @@ def test_the_stack_and_what_each_rule_costs(page: Page, demo: str) -> None:
     enter(page, "Spare, after washing", "45 cm")
     expect(page.get_by_role("heading", level=1)).not_to_have_text(before)
     expect(page.get_by_role("button", name=re.compile("^spare: 45.0 cm"))).to_be_visible()
-    expect(page.locator(".progress progress")).to_have_count(0)
+    expect(page.locator(".progress [role=progressbar]")).to_have_count(0)
 
     # more on purpose wants its reason; what was typed stays
     more = page.get_by_label("Bought on purpose", exact=True)
@@ -142,7 +142,7 @@ def test_envelope_strips_and_conversions(page: Page, demo: str) -> None:
     expect(page.get_by_role("alert").filter(has_text="no number before it")).to_be_visible()
     page.get_by_role("button", name="Close").click()
 
-    page.get_by_role("button", name="Strips", exact=True).click()
+    page.get_by_role("tab", name="Strips", exact=True).click()
     enter(page, "Sewn to an edge of", "120 cm")
     enter(page, "Finished depth", "14 cm")
     expect(page.get_by_role("heading", level=1)).to_contain_text("Cut one strip 17.5 cm deep")

@@ -10,6 +10,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from ..conftest import photo
+from .by_hand import pick
 from .test_screens import begin
 from .test_whole_way import saved, tab
 
@@ -40,7 +41,7 @@ def linen(page: Page, address: str, name: str = "Linen, oat") -> None:
     begin(page, address)
     page.get_by_role("link", name="Cloth", exact=True).click()
     enter(page, "Name", name)
-    page.get_by_label("Fibre").select_option("linen")
+    pick(page, "Fibre", "linen")
     saved(page)
     for place in (1, 2, 3):
         enter(page, f"Width, reading {place}", "140")
@@ -183,7 +184,7 @@ def test_treatment_dye_and_shrink_to_fit(page: Page, demo: str) -> None:
     page.goto(demo)
     page.get_by_role("link", name="Open Six-gore skirt").click()
     page.get_by_role("link", name="Shrink", exact=True).click()
-    page.get_by_role("button", name="How to wash it").click()
+    page.get_by_role("tab", name="How to wash it").click()
     heading(page, "As the garment")
     page.get_by_role("radio", name=re.compile("One step hotter")).click()
     heading(page, "One step hotter")
@@ -202,7 +203,7 @@ def test_treatment_dye_and_shrink_to_fit(page: Page, demo: str) -> None:
     page.get_by_role("link", name="Lay", exact=True).click()
     expect(page.get_by_text("the pieces were changed")).to_be_visible()
     page.get_by_role("link", name="Shrink", exact=True).click()
-    page.get_by_role("button", name="How to wash it").click()
+    page.get_by_role("tab", name="How to wash it").click()
     page.get_by_role("button", name="Back to the default of its care").click()
     heading(page, "As the garment")
 
@@ -211,7 +212,7 @@ def test_cloths_together(page: Page, demo: str) -> None:
     page.goto(demo)
     page.get_by_role("link", name="Open Notched waistcoat").click()
     page.get_by_role("link", name="Shrink", exact=True).click()
-    page.get_by_role("button", name="Cloths together").click()
+    page.get_by_role("tab", name="Cloths together").click()
     heading(page, "would pucker")
     page.get_by_label("Its name").fill("Edging, cotton")
     page.get_by_label("Put beside it").select_option("trim")
@@ -219,7 +220,7 @@ def test_cloths_together(page: Page, demo: str) -> None:
     expect(page.get_by_role("row", name=re.compile("Edging, cotton"))).to_contain_text("trim")
     page.get_by_role("button", name="Take Edging, cotton from the set").click()
     expect(page.get_by_role("row", name=re.compile("Edging, cotton"))).to_have_count(0)
-    page.get_by_role("button", name="Swatch", exact=True).click()
+    page.get_by_role("tab", name="Swatch", exact=True).click()
     page.get_by_role("navigation", name="Cloths of this garment").get_by_role("link", name="Lining twill").click()
     expect(page.get_by_text("These are the ranges of common practice")).to_be_visible()
 
@@ -370,7 +371,7 @@ def test_what_was_taken_away_is_brought_back(page: Page, own: str, tmp_path: Pat
     expect(page.get_by_role("alert")).to_contain_text("not a photo that can be read")
 
     page.get_by_role("link", name="Shrink", exact=True).click()
-    page.get_by_role("button", name="How to wash it").click()
+    page.get_by_role("tab", name="How to wash it").click()
     page.get_by_role("button", name="Write it down").click()
     expect(page.get_by_role("alert")).to_contain_text("Say how it was washed")
     page.get_by_label("How", exact=True).fill("40 °C")

@@ -8,6 +8,7 @@ import pytest
 from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import Page, Route, expect
 
+from .by_hand import pick
 from .test_cloth_shrink import enter, heading, linen
 from .test_screens import begin
 from .test_whole_way import saved
@@ -189,7 +190,7 @@ def test_skip_links_keys_and_the_way_to_the_main_command(page: Page, own: str) -
 
 def test_every_warning_is_read_mended_and_set_aside(page: Page, own: str) -> None:
     linen(page, own)
-    page.get_by_label("Weave or kind").select_option("corduroy")
+    pick(page, "Weave or kind", "corduroy")
     saved(page)
     page.get_by_role("button", name="look again").click()
     listed = page.get_by_role("dialog")
@@ -235,10 +236,10 @@ def test_an_example_garment_to_look_at(page: Page, own: str) -> None:
 
 def test_words_of_the_trade_explain_themselves(page: Page, own: str) -> None:
     linen(page, own)
-    page.get_by_label("Weave or kind").select_option("corduroy")
+    pick(page, "Weave or kind", "corduroy")
     saved(page)
     page.get_by_role("link", name="Shrink", exact=True).click()
-    page.get_by_role("button", name="How to wash it").click()
+    page.get_by_role("tab", name="How to wash it").click()
     page.get_by_role("main").get_by_role("button", name="selvages", exact=True).first.click()
     expect(page.get_by_role("tooltip")).to_contain_text("firm finished edge")
     page.keyboard.press("Escape")

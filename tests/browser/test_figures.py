@@ -8,6 +8,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from ..working_reader import check_step
+from .by_hand import pick
 from .test_buy import opened, tried
 from .test_cloth_shrink import enter, heading, linen
 from .test_whole_way import saved
@@ -57,7 +58,7 @@ def test_figures_of_every_screen_open_and_can_be_worked_out(page: Page, demo: st
     page.get_by_role("button", name=re.compile("^Sleeve")).first.click()
     working(page, re.compile("^length of Sleeve: "))
     page.get_by_role("link", name="True", exact=True).click()
-    page.get_by_role("button", name="First edge").click()
+    page.get_by_role("tab", name="First edge").click()
     working(page, re.compile("^both ends: "))
     page.get_by_role("link", name="Cloth", exact=True).click()
     page.get_by_role("button", name="Bars").click()
@@ -132,7 +133,7 @@ def test_strips_become_pieces_and_are_bought(page: Page, demo: str) -> None:
 def test_another_cloth_is_planned_by_its_own_fibre(page: Page, demo: str) -> None:
     opened(page, demo, "Boxy overshirt", "Where to buy")
     page.get_by_role("button", name="Put an offer beside these").click()
-    page.get_by_label("Made of").select_option("cotton")
+    pick(page, "Made of", "cotton")
     saved(page)
     page.get_by_label("It is this cloth in another width: its swatch counts").click()
     expect(page.get_by_label("Made of")).to_have_count(0)

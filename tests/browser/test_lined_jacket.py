@@ -7,6 +7,7 @@ import re
 import pytest
 from playwright.sync_api import Locator, Page, Route, expect
 
+from .by_hand import pick
 from .test_screens import begin
 from .test_whole_way import saved
 
@@ -84,7 +85,7 @@ def test_three_cloths_from_an_empty_home(page: Page, own: str) -> None:
     expect(heading).to_have_text("2 pieces, 3 to cut")
 
     # what is cut from what: by mouse and by keys
-    page.get_by_role("button", name="What is cut from what").click()
+    page.get_by_role("tab", name="What is cut from what").click()
     expect(heading).to_have_text("Everything is cut from one cloth")
     for role, name in (("lining", "Lining"), ("interfacing", "Canvas")):
         page.get_by_label("Put beside it").select_option(role)
@@ -105,17 +106,17 @@ def test_three_cloths_from_an_empty_home(page: Page, own: str) -> None:
     # each cloth measured; the switch keeps its place over the stages
     maker.stage("Cloth")
     widths(maker, "58")
-    page.get_by_label("Fibre").select_option("cotton")
+    pick(page, "Fibre", "cotton")
     maker.enter("Price", "22")
     maker.cloth("Lining")
     expect(page.get_by_label("Width, reading 1")).to_have_value("")
     widths(maker, "54")
-    page.get_by_label("Fibre").select_option("polyester")
+    pick(page, "Fibre", "polyester")
     maker.enter("Price", "9")
     maker.cloth("Canvas")
     widths(maker, "36")
-    page.get_by_label("Fibre").select_option("polyester")
-    page.get_by_label("Weave or kind").select_option("nonwoven")
+    pick(page, "Fibre", "polyester")
+    pick(page, "Weave or kind", "non-woven")
     maker.enter("Price", "5")
 
     # a swatch of the check, typed without waiting
@@ -161,7 +162,7 @@ def test_three_cloths_from_an_empty_home(page: Page, own: str) -> None:
         costs.append(float(cost.inner_text()))
         assert float(page.locator('[data-key="all_cloths"] b').inner_text()) > 0
     assert float(page.locator('[data-key="all_cloths"] b').inner_text()) == pytest.approx(sum(costs), abs=0.011)
-    page.get_by_role("button", name="The list").click()
+    page.get_by_role("tab", name="The list").click()
     for name in ("Lining", "Canvas", "sewing thread"):
         expect(page.locator(".items")).to_contain_text(name)
 
@@ -180,7 +181,7 @@ def test_three_cloths_from_an_empty_home(page: Page, own: str) -> None:
     maker.stage("Cloth")
     maker.enter("Length in hand, if any", "3 yd")
     maker.stage("Shrink")
-    page.get_by_role("button", name="How to wash it").click()
+    page.get_by_role("tab", name="How to wash it").click()
     page.get_by_role("group", name="A wash of the length, written down").get_by_label("How").fill("cold, line")
     page.get_by_role("button", name="Write it down").click()
     saved(page)
@@ -197,7 +198,7 @@ def test_three_cloths_from_an_empty_home(page: Page, own: str) -> None:
 
 def test_what_is_half_typed_stays_with_its_cloth(page: Page, own: str) -> None:
     begin(page, own, "Two cloths")
-    page.get_by_role("button", name="What is cut from what").click()
+    page.get_by_role("tab", name="What is cut from what").click()
     page.get_by_label("Its name").fill("Lining")
     page.get_by_label("Its name").press("Enter")
     expect(page.locator(".which-cloths")).to_contain_text("Lining")
@@ -212,13 +213,13 @@ def test_what_is_half_typed_stays_with_its_cloth(page: Page, own: str) -> None:
 
 def test_a_trim_is_bought_by_its_edges(page: Page, own: str) -> None:
     begin(page, own, "Cape")
-    page.get_by_role("button", name="What is cut from what").click()
+    page.get_by_role("tab", name="What is cut from what").click()
     page.get_by_label("Put beside it").select_option("trim")
     page.get_by_label("Its name").fill("Braid")
     page.get_by_label("Its name").press("Enter")
     page.get_by_role("link", name="Cloth", exact=True).click()
     page.get_by_role("navigation", name="Cloths of this garment").get_by_role("link", name="Braid").click()
-    page.get_by_label("Fibre").select_option("polyester")
+    pick(page, "Fibre", "polyester")
     saved(page)
     page.get_by_role("link", name="Buy", exact=True).click()
     page.get_by_role("button", name="Another edge").click()

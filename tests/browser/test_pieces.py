@@ -280,7 +280,7 @@ def test_edges_marks_sizes_the_sheet_and_true_size(page: Page, own: str) -> None
     expect(page.get_by_text("27.0 cm", exact=True)).to_be_visible()
 
     # the sheet: edges along the seam, and two of them compared
-    page.get_by_role("button", name="The sheet").click()
+    page.get_by_role("tab", name="The sheet").click()
     panel = page.get_by_role("region", name="Panel")
     expect(panel).to_contain_text("45.5 cm long, 27.0 cm wide")
     expect(panel.get_by_role("row", name=re.compile("^4–1"))).to_contain_text("24.0 cm")

@@ -20,7 +20,7 @@ def begin(page: Page, address: str, name: str = "Test") -> None:
 
 def test_a_bad_entry_stays_and_says_what_is_wrong_even_after_a_reload(page: Page, own: str) -> None:
     begin(page, own)
-    page.get_by_role("link", name="Cloth").click()
+    page.get_by_role("link", name="Cloth", exact=True).click()
     field = page.get_by_label("Width, reading 1")
     field.fill("12 cubits")
     field.press("Enter")
@@ -37,7 +37,7 @@ def test_a_bad_entry_stays_and_says_what_is_wrong_even_after_a_reload(page: Page
 
 def test_escape_takes_back_what_was_typed(page: Page, own: str) -> None:
     begin(page, own)
-    page.get_by_role("link", name="Cloth").click()
+    page.get_by_role("link", name="Cloth", exact=True).click()
     field = page.get_by_label("Weight")
     field.fill("heavy")
     field.press("Enter")
@@ -114,7 +114,7 @@ def test_inches_and_yards_everywhere(page: Page, demo: str) -> None:
     page.get_by_text("in / yd").click()
     saved(page)
     expect(page.locator('[data-key="width"] small')).to_contain_text("in")
-    page.get_by_role("link", name="Cloth").click()
+    page.get_by_role("link", name="Cloth", exact=True).click()
     expect(page.get_by_label("Width, reading 1")).to_have_value("59 7⁄16 in")
     expect(page.get_by_text("56 13⁄16 in usable width")).to_be_visible()
     page.get_by_text("cm", exact=True).click()

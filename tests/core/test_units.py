@@ -140,9 +140,11 @@ def test_any_text_gives_a_length_or_a_sentence(text: str) -> None:
     ("text", "system", "low", "high"),
     [
         ("36–38", "imperial", 36 * 25.4, 38 * 25.4), ("36-38 in", "metric", 36 * 25.4, 38 * 25.4),
-        ("44/45 in", "metric", 44 * 25.4, 45 * 25.4), ("91 to 97", "metric", 910, 970), ("91 - 97 cm", "metric", 910, 970),
+        ("44/45 in", "metric", 44 * 25.4, 45 * 25.4), ("91 to 97", "metric", 910, 970),
+        ("91 - 97 cm", "metric", 910, 970),
         ("36 1/2–38 in", "metric", 36.5 * 25.4, 38 * 25.4), ("90 cm – 1,1 m", "metric", 900, 1100),
-        ("1-3/8 yd", "imperial", 1.375 * 914.4, 1.375 * 914.4), ("92", "metric", 920, 920), ("3/8", "imperial", 9.525, 9.525),
+        ("1-3/8 yd", "imperial", 1.375 * 914.4, 1.375 * 914.4), ("92", "metric", 920, 920),
+        ("3/8", "imperial", 9.525, 9.525),
     ],
 )  # fmt: skip
 def test_a_range_is_read(text: str, system: System, low: float, high: float) -> None:

@@ -44,7 +44,7 @@ GLOSSARY: tuple[Word, ...] = (
     Word(
         "nap",
         "A raised surface that lies one way, so that the cloth looks darker one way up than the other.",
-        ("pile", "brushed side", "with nap"),
+        ("pile", "brushed side"),
     ),
     Word("wale", "One rib of corduroy. They are counted over an inch: many are fine, few are wide.", ("cord", "rib")),
     Word("repeat", "The distance after which a stripe, a check or a print begins again.", ("pattern repeat",)),
@@ -90,6 +90,33 @@ GLOSSARY: tuple[Word, ...] = (
         ("mounting", "flat lining"),
     ),
     Word("viscose", "Yarn spun from wood pulp; weak when wet.", ("rayon",)),
+    Word(
+        "pair",
+        "Two copies of a piece of which one is mirrored, as a left and a right sleeve.",
+        ("one left, one right",),
+    ),
+    Word("one way", "Every top points the same way along the cloth, because of its nap or its print.", ("with nap",)),
+    Word(
+        "grain",
+        "The direction of the yarns: along the cloth, across it, or at a slant to both.",
+        ("thread direction", "straight of goods"),
+    ),
+    Word("weave", "How warp and weft cross: it decides what a cloth is called and how it behaves.", ("structure",)),
+    Word(
+        "border",
+        "A strip along one selvage that is printed, embroidered or finished otherwise than the rest.",
+        ("edging",),
+    ),
+    Word(
+        "yarn-dyed",
+        "Woven from coloured yarns, so that bars are threads; a print need not follow them.",
+        ("woven stripe",),
+    ),
+    Word(
+        "shop fold",
+        "The fold along the middle in which a length lay on its roll; it can be faded or dirty.",
+        ("centre crease",),
+    ),
     Word("ease", "How much longer one side of a seam is than the other; it is spread over the seam.", ("fullness",)),
 )
 

@@ -588,7 +588,8 @@ class Standing:
         """What is odd about its direction, and may be meant so."""
         row = self.cloth.row
         sideways = tuple(piece.name for piece, cut in self.rows.cuts if cut.grain == "crosswise" and not cut.border)
-        return direction_asked(row.direction, row.weave, sideways)
+        hemmed = tuple(piece.name for piece, cut in self.rows.cuts if cut.grain == "lengthwise" and piece.hem)
+        return direction_asked(row.direction, row.weave, sideways, hemmed)
 
     @cached_property
     def warnings(self) -> tuple[Warned, ...]:

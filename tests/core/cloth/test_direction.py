@@ -23,4 +23,7 @@ def test_pile_without_a_direction_and_a_print_on_its_side_are_asked_about() -> N
     assert "corduroy" in direction_asked("none", "corduroy", ())[0]
     assert "velveteen" in direction_asked("none", "velveteen", ("Yoke",))[0]
     assert direction_asked("nap", "corduroy", ("Yoke",)) == direction_asked("none", "twill", ("Yoke",)) == ()
+    assert direction_asked("none", "plain", ("Yoke",), ("Skirt",)) == direction_asked("border", "plain", ()) == ()
+    turned, along = direction_asked("border", "plain", ("Yoke",), ("Skirt", "Slip"))
+    assert turned.startswith("Yoke: cut on the cross grain of border cloth") and along.startswith("Skirt and Slip: cut")
     assert direction_asked("print", "plain", ("Yoke", "Cuff"))[0].startswith("Yoke and Cuff: cut on the cross grain")

@@ -34,8 +34,7 @@ export function ClothSwitch({ project }: { project: Project }) {
   return (
     <nav className="cloths" aria-label="Cloths of this garment">
       {project.uses.map((use, i) => (
-        <Link key={use.id} to={to(use, i === 0)} aria-current={use.id === project.use_id ? "true" : undefined}
-          title={use.look_again ? `${use.name}: look again` : use.name}>
+        <Link key={use.id} to={to(use, i === 0)} aria-current={use.id === project.use_id ? "true" : undefined}>
           <Patch use={use} />
           <span>
             <b>{use.name}</b>

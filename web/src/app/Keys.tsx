@@ -38,7 +38,9 @@ export function toStage() {
 export function toMainCommand() {
   const main = document.querySelector<HTMLElement>("main");
   const shown = (all: NodeListOf<HTMLElement> | undefined) => [...(all ?? [])].find((one) => one.offsetParent !== null && !one.hasAttribute("disabled"));
-  const command = shown(main?.querySelectorAll("[data-main]")) ?? shown(main?.querySelectorAll(".ant-btn-primary")) ?? shown(main?.querySelectorAll("input, select, button")) ?? main;
+  const marked = shown(main?.querySelectorAll("[data-main]"));
+  // of a part that is marked, its first field
+  const command = (marked?.matches("button, a, input") ? marked : shown(marked?.querySelectorAll("input, button"))) ?? shown(main?.querySelectorAll(".ant-btn-primary")) ?? shown(main?.querySelectorAll("input, select")) ?? shown(main?.querySelectorAll("button:not(.skip-here)")) ?? main;
   command?.focus();
   command?.scrollIntoView({ block: "nearest" });
 }

@@ -1,3 +1,4 @@
+import { Tooltip } from "antd";
 import { Link, NavLink } from "react-router";
 import type { Stage } from "../api/client";
 import { useAt } from "../api/hooks";
@@ -38,14 +39,13 @@ export function Rail({ stages, projectId }: { stages: Stage[] | undefined; proje
           </>
         );
         return projectId === undefined || state === "not-built" ? (
-          <span key={name} className="rail-stage rail-off" aria-disabled="true"
-            title={state === "not-built" ? say : "Open a project first"}>
-            {inside}
-          </span>
+          <Tooltip key={name} placement="right" title={state === "not-built" ? say : "Open a project first"}>
+            <span className="rail-stage rail-off" aria-disabled="true">{inside}</span>
+          </Tooltip>
         ) : (
-          <NavLink key={name} to={at(name)} className="rail-stage" title={say}>
-            {inside}
-          </NavLink>
+          <Tooltip key={name} placement="right" title={say}>
+            <NavLink to={at(name)} className="rail-stage" aria-description={say}>{inside}</NavLink>
+          </Tooltip>
         );
       })}
     </nav>

@@ -1,4 +1,4 @@
-/** Parts of one screen, chosen by their words. */
+/** Parts of a column or a drawer, chosen by their words: they wrap where tabs would hide what does not fit in one line. */
 export function Sections<T extends string>({ label, parts, value, onChoose }: {
   label: string; parts: readonly { value: T; label: string }[]; value: T; onChoose: (value: T) => void;
 }) {

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { Button, Drawer } from "antd";
+import { Button, Drawer, Tooltip } from "antd";
 import { useEffect, useRef, useState, useSyncExternalStore } from "react";
 import { NavLink, Outlet, useLocation, useMatch } from "react-router";
 import { api, saving, unwrap } from "../api/client";
@@ -113,10 +113,10 @@ function HeadTools() {
       <Saved />
       <UndoBar undoing={undoing} />
       <Keys open={sheet} onOpen={setSheet} onBack={() => void undoing.run("back")} onAgain={() => void undoing.run("again")} />
-      <Button className="keys-button" size="small" type="text" onClick={() => setSheet(true)} title="All keys (?)">Keys</Button>
-      <Button size="small" type="text" onClick={() => setWords(true)} title="Words of the trade">Words</Button>
+      <Tooltip title="All keys (?)"><Button className="keys-button" size="small" type="text" onClick={() => setSheet(true)}>Keys</Button></Tooltip>
+      <Tooltip title="Words of the trade"><Button size="small" type="text" onClick={() => setWords(true)}>Words</Button></Tooltip>
       <Words open={words} onClose={() => setWords(false)} />
-      <Button size="small" type="text" onClick={() => setYours(true)} title="Units, tape, the shop’s step, money">Yours</Button>
+      <Tooltip title="Units, tape, the shop’s step, money"><Button size="small" type="text" onClick={() => setYours(true)}>Yours</Button></Tooltip>
       <Drawer closeIcon="Close" title="How you measure and buy" open={yours} onClose={() => setYours(false)} size={380} destroyOnHidden><Yours /></Drawer>
       <TapeWord />
       <Units />

@@ -1,3 +1,4 @@
+import { Tooltip } from "antd";
 import { Link } from "react-router";
 import type { Project } from "../api/client";
 import { useAt } from "../api/hooks";
@@ -17,9 +18,9 @@ export function TallyBar({ project }: { project: Project }) {
               <b>{entry.figure.number}</b> <small>{entry.figure.unit} {entry.figure.sure}</small>
             </Worked>
           ) : (
-            <Link className="tally-missing" to={at(entry.goes)} title={entry.missing} aria-label={`${entry.label}: ${entry.missing}`}>
-              —
-            </Link>
+            <Tooltip title={entry.missing}>
+              <Link className="tally-missing" to={at(entry.goes)} aria-label={`${entry.label}: ${entry.missing}`}>—</Link>
+            </Tooltip>
           )}
         </div>
       ))}

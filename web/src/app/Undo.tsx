@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { Button } from "antd";
+import { Button, Tooltip } from "antd";
 import { useState } from "react";
 import { useMatch } from "react-router";
 import { api, saved, unwrap } from "../api/client";
@@ -38,9 +38,15 @@ export function UndoBar({ undoing }: { undoing: ReturnType<typeof useUndoing> })
   const last = told?.text ?? "";
   return (
     <div className="undo" role="group" aria-label="Undo">
-      <span className={told?.wrong ? "undo-told spoil" : "undo-told"} role="status" title={last}>{last}</span>
-      <Button size="small" disabled={!back} title={back ? `Take back: ${back.what} (Ctrl+Z)` : "Nothing to take back"} onClick={() => void run("back")}>Undo</Button>
-      {again && <Button size="small" title={`Do again: ${again.what} (Ctrl+Shift+Z)`} onClick={() => void run("again")}>Redo</Button>}
+      <span className={told?.wrong ? "undo-told spoil" : "undo-told"} role="status">{last}</span>
+      <Tooltip title={back ? `Take back: ${back.what} (Ctrl+Z)` : "Nothing to take back"}>
+        <Button size="small" disabled={!back} onClick={() => void run("back")}>Undo</Button>
+      </Tooltip>
+      {again && (
+        <Tooltip title={`Do again: ${again.what} (Ctrl+Shift+Z)`}>
+          <Button size="small" onClick={() => void run("again")}>Redo</Button>
+        </Tooltip>
+      )}
     </div>
   );
 }

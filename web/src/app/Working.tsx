@@ -57,7 +57,8 @@ export function Worked({ figure, label, children }: { figure: Figure; label: str
         {children}
       </button>
       <Drawer closeIcon="Close" title={`Working: ${label}`} open={open} onClose={() => setOpen(false)} size={460} destroyOnHidden>
-        <Steps figure={figure} />
+        {/* long workings are moved through by keys, too */}
+        <div tabIndex={0} role="region" aria-label={`Working: ${label}`}><Steps figure={figure} /></div>
       </Drawer>
     </>
   );

@@ -27,5 +27,11 @@ export const theme: ThemeConfig = {
     fontSize: 15,
     controlHeight: 36,
     motion: false,
+    controlInteractiveSize: 18,
+  },
+  components: {
+    Tabs: { horizontalItemGutter: 16, horizontalItemPadding: "5px 2px", horizontalMargin: "0 0 10px", titleFontSize: 15, itemColor: indigo, itemSelectedColor: ink },
+    Table: { headerBg: "transparent", headerColor: "#5A5D63", headerSortHoverBg: "#E9E6DF", headerSortActiveBg: "#E9E6DF", bodySortBg: "transparent", colorBgContainer: "transparent", headerSplitColor: "transparent", borderColor: "#CFCAC0" },
+    Select: { optionSelectedBg: "#E1E5F0" },
   },
 };

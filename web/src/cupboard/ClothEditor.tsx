@@ -10,6 +10,7 @@ import { FlawsPart } from "../stages/cloth/FlawsPart";
 import { HandPart } from "../stages/cloth/HandPart";
 import { KeptPart } from "../stages/cloth/KeptPart";
 import { MeasuresPart } from "../stages/cloth/MeasuresPart";
+import { Stage } from "../app/Stage";
 
 export type PartProps = { cloth: Cloth; onChange: (body: ClothChange) => Promise<unknown> };
 
@@ -45,7 +46,7 @@ function Editor({ cloth, onChange, onNews, headline, said, commands }: EditorPro
   );
   const shared = { cloth, onChange };
   return (
-    <main className="stage with-facts">
+    <Stage className="with-facts">
       <div className="picture-side">
         <h1>{headline}</h1>
         {commands && <p className="commands">{commands}</p>}
@@ -64,7 +65,7 @@ function Editor({ cloth, onChange, onNews, headline, said, commands }: EditorPro
         {part === "hand" && <HandPart {...shared} />}
         {part === "kept" && <KeptPart {...shared} onNews={onNews} />}
       </aside>
-    </main>
+    </Stage>
   );
 }
 

@@ -5,6 +5,7 @@ import { api, saved } from "../api/client";
 import { useClothNews, useCupboard } from "../api/hooks";
 import { useOnce } from "../app/useOnce";
 import { CupboardList } from "./CupboardList";
+import { Stage } from "../app/Stage";
 
 /** The cupboard: every cloth and remnant across projects. */
 export function Cupboard() {
@@ -27,7 +28,7 @@ export function Cupboard() {
     }
   });
   return (
-    <main className="stage bench">
+    <Stage className="bench">
       <h1>{of === 0 ? "The cupboard is empty" : words ? `${lines.length} of ${of} cloths` : `${of} ${of === 1 ? "cloth" : "cloths"} in the cupboard`}</h1>
       <div className="bench-new">
         <label htmlFor="words">Find</label>
@@ -42,6 +43,6 @@ export function Cupboard() {
       {list.isError && <p className="spoil">{list.error.message}</p>}
       <CupboardList lines={lines} onChoose={(id) => void go(`/cupboard/${id}`)} />
       {words && lines.length === 0 && <p>No cloth has all these words in its facts.</p>}
-    </main>
+    </Stage>
   );
 }

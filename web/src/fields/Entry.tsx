@@ -1,9 +1,11 @@
-import { Button, Input } from "antd";
-import { createContext, type KeyboardEvent, type ReactNode, useContext, useEffect, useId, useRef, useState } from "react";
+import { Button, Checkbox, Input } from "antd";
+import { createContext, type KeyboardEvent, lazy, type ReactNode, Suspense, useContext, useEffect, useId, useRef, useState } from "react";
 import { useParams } from "react-router";
 import { api, insisting, Refusal, unwrap } from "../api/client";
+import { AskWord } from "../app/Words";
 import { asShown, page, upToDate } from "../api/news";
 import { busyElsewhere, refusals } from "./refusals";
+import type { ChoiceProps } from "./SearchChoice";
 
 /** Whose fields these are, where one project or page shows several cloths: half-typed entries are kept apart by it. */
 export const DraftScope = createContext("");
@@ -199,6 +201,7 @@ export function EntryText(props: EntryProps) {
       <label htmlFor={id} className={bare ? "unseen" : undefined}>
         {label}
       </label>
+      {!bare && <AskWord text={label} />}
       <Input
         id={id}
         value={draft.text}
@@ -256,7 +259,24 @@ function useTold(id: string, label: string) {
   return { error, keeping };
 }
 
-/** A choice from a short list, kept at once. */
+/** A short list is the system's own: large rows under the finger, and the first letter chooses. */
+function SystemChoice({ id, value, options, placeholder, wrong, onChoose }: ChoiceProps) {
+  const known = options.some((o) => o.value === value);
+  return (
+    <select id={id} className="choice" value={known ? value : ""} aria-invalid={wrong} onChange={(e) => onChoose(e.target.value)}>
+      {!known && <option value="" disabled>{placeholder}</option>}
+      {options.map((o) => <option key={o.value} value={o.value}>{o.label}</option>)}
+    </select>
+  );
+}
+
+// a long list's search is only fetched where there is one
+const SearchChoice = lazy(() => import("./SearchChoice"));
+
+/** A longer list than this is searched by typing; a shorter one is the system's own, with its large rows on a tablet. */
+const MOST_AT_A_GLANCE = 10;
+
+/** A choice from a list, kept at once. */
 export function EntryChoice(props: {
   label: string;
   value: string;
@@ -267,27 +287,15 @@ export function EntryChoice(props: {
 }) {
   const id = useId();
   const { error, keeping } = useTold(id, props.label);
+  const field: ChoiceProps = {
+    id, value: props.value, options: props.options, placeholder: props.placeholder ?? "choose", wrong: !!error,
+    onChoose: (value) => void keeping(() => props.onSave(value)),
+  };
   return (
     <div className={props.bare ? "entry entry-bare" : "entry"}>
       <label htmlFor={id} className={props.bare ? "unseen" : undefined}>{props.label}</label>
-      <select
-        id={id}
-        className="choice"
-        value={props.value}
-        aria-invalid={!!error}
-        onChange={(e) => void keeping(() => props.onSave(e.target.value))}
-      >
-        {!props.options.some((o) => o.value === "") && (props.placeholder || props.value === "") && (
-          <option value="" disabled>
-            {props.placeholder ?? "choose"}
-          </option>
-        )}
-        {props.options.map((o) => (
-          <option key={o.value} value={o.value}>
-            {o.label}
-          </option>
-        ))}
-      </select>
+      {!props.bare && <AskWord text={props.label} />}
+      {props.options.length > MOST_AT_A_GLANCE ? <Suspense fallback={<SystemChoice {...field} />}><SearchChoice {...field} /></Suspense> : <SystemChoice {...field} />}
       <span className="say spoil" role={error ? "alert" : undefined}>{error}</span>
     </div>
   );
@@ -299,16 +307,10 @@ export function EntryTick(props: { label: string; value: boolean; onSave: (value
   const { error, keeping } = useTold(id, props.label);
   return (
     <div className="entry-tick">
-      <label>
-        <input
-          id={id}
-          type="checkbox"
-          checked={props.value}
-          disabled={props.disabled}
-          onChange={(e) => void keeping(() => props.onSave(e.target.checked))}
-        />{" "}
+      <Checkbox id={id} checked={props.value} disabled={props.disabled ?? false} onChange={(e) => void keeping(() => props.onSave(e.target.checked))}>
         <span className={props.bare ? "unseen" : undefined}>{props.label}</span>
-      </label>
+      </Checkbox>
+      {!props.bare && <AskWord text={props.label} />}
       {error && <span className="say spoil" role="alert">{error}</span>}
     </div>
   );

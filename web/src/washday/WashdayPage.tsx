@@ -1,10 +1,11 @@
 import { WashdayPart } from "./WashdayPart";
+import { Stage } from "../app/Stage";
 
 /** The washing day by itself, over all projects. */
 export function WashdayPage() {
   return (
-    <main className="stage bench">
+    <Stage className="bench">
       <WashdayPart />
-    </main>
+    </Stage>
   );
 }

@@ -12,6 +12,7 @@ CLOTH_DIRECTIONS: dict[str, str] = {
     "nap": "nap or pile",
     "print": "a print with a top",
     "stroke": "a stroke, as fur has",
+    "border": "a border along a selvage",
 }
 PILE_RUNS: dict[str, tuple[str, str]] = {
     "": ("not chosen yet", "Choose once for the whole garment: all its pieces run the same way."),
@@ -50,9 +51,10 @@ def wale_note(per_inch: float | None, weave: str) -> str:
     return f"{name[0].upper()}{name[1:]} wale: {suits}."
 
 
-def direction_asked(direction: str, weave: str, sideways: Sequence[str]) -> tuple[str, ...]:
+def direction_asked(direction: str, weave: str, sideways: Sequence[str], hemmed: Sequence[str] = ()) -> tuple[str, ...]:
     """What is asked about a cloth's direction: pile that was said to have none, and pieces (by their names) that lie
-    across a print with a top."""
+    against a print: ``sideways`` those on the cross grain without a hem on the border, ``hemmed`` those along the cloth
+    that have a hem."""
     asked = []
     if weave in PILE and direction == "none":
         asked.append(
@@ -63,6 +65,16 @@ def direction_asked(direction: str, weave: str, sideways: Sequence[str]) -> tupl
         asked.append(
             f"{listed(sideways)}: cut on the cross grain of a print with a top, so that the print lies on its side "
             "there. Cut it along the cloth, or say that it is meant so."
+        )
+    if direction == "border" and sideways:
+        asked.append(
+            f"{listed(sideways)}: cut on the cross grain of border cloth, with no hem on the border. Say under Plan at "
+            "which selvage it lies, or that it is meant so."
+        )
+    if direction == "border" and hemmed:
+        asked.append(
+            f"{listed(hemmed)}: cut along border cloth, so that the border runs up a side and not round the hem. Turn "
+            "it to the cross grain under Plan, or say that it is meant so."
         )
     return tuple(asked)
 

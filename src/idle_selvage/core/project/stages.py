@@ -10,7 +10,8 @@ from ..wording import Sentence, joined
 
 StageState = Literal["empty", "begun", "done", "look-again", "not-built"]
 
-#: In working order: what to buy comes from the lay, and what was bought is trued. Cut is not built yet and cannot be entered.
+#: In working order: what to buy comes from the lay, and what was bought is trued. Cut is not built yet and cannot be
+#: entered.
 STAGES = ("plan", "cloth", "shrink", "lay", "buy", "true", "cut", "log")
 NOT_BUILT = ("cut",)
 

@@ -1,5 +1,5 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { Button, Input } from "antd";
+import { Button, Input, Tooltip } from "antd";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { api, type ProjectLine, saved } from "../../api/client";
@@ -11,6 +11,7 @@ import { useClock } from "../../devices/Timers";
 import { ClothPattern } from "../../draw/ClothPattern";
 import { stageNames } from "../../words/stages";
 import { Timeline } from "../../washday/Timeline";
+import { Stage } from "../../app/Stage";
 
 function Strip({ project, onDelete }: { project: ProjectLine; onDelete: () => void }) {
   const id = `strip-${project.id}`;
@@ -44,11 +45,11 @@ function Strip({ project, onDelete }: { project: ProjectLine; onDelete: () => vo
           {project.stages
             .filter((s) => s.state !== "not-built")
             .map((s) => (
-              <li key={s.name} title={s.why || undefined}>
-                <Link to={`/projects/${project.id}/${s.name}`} aria-label={`${project.name}: ${stageNames[s.name]}`}>
+              <li key={s.name}>
+                <Tooltip title={s.why}><Link to={`/projects/${project.id}/${s.name}`} aria-label={`${project.name}: ${stageNames[s.name]}`}>
                   <Dot state={s.state} size={18} />
                   <span>{stageNames[s.name]}</span>
-                </Link>
+                </Link></Tooltip>
               </li>
             ))}
         </ol>
@@ -130,7 +131,7 @@ export function Bench() {
   }
 
   return (
-    <main className="stage bench">
+    <Stage className="bench">
       <h1>{list.data?.headline ?? "Fetching …"}</h1>
       <form
         className="bench-new"
@@ -153,6 +154,6 @@ export function Bench() {
       <ul className="strips">
         {list.data?.projects.map((p) => <Strip key={p.id} project={p} onDelete={() => void away(p)} />)}
       </ul>
-    </main>
+    </Stage>
   );
 }

@@ -1,5 +1,5 @@
 import { usePart, useProject } from "../../api/hooks";
-import { Sections } from "../../app/Sections";
+import { Parts } from "../../app/Parts";
 import { Ask } from "./Ask";
 import { EnvelopePart } from "./EnvelopePart";
 import { ListPart } from "./ListPart";
@@ -7,6 +7,7 @@ import { OffersPart } from "./OffersPart";
 import { StripsPart } from "./StripsPart";
 import { TogetherPart } from "./TogetherPart";
 import { WillItDoPart } from "./WillItDoPart";
+import { Stage } from "../../app/Stage";
 
 const PARTS = [
   { value: "ask", label: "To ask for" },
@@ -28,9 +29,10 @@ export function Buy() {
   const [part, choose] = usePart(PARTS);
   const Page = PAGES[part];
   return (
-    <main className="stage buy">
-      <Sections label="Parts of Buy" parts={PARTS} value={part} onChoose={choose} />
-      <Page key={`${part}-${project.use_id}`} project={project} />
-    </main>
+    <Stage className="buy">
+      <Parts parts={PARTS} value={part} onChoose={choose}>
+        <Page key={`${part}-${project.use_id}`} project={project} />
+      </Parts>
+    </Stage>
   );
 }

@@ -31,7 +31,7 @@ export function ConvertDrawer({ open, onClose }: { open: boolean; onClose: () =>
       )}
       <h2>Fractions of a yard</h2>
       <table className="offers">
-        <thead><tr><th scope="col">yards</th><th scope="col">inches</th><th scope="col">centimetres</th><th scope="col" /></tr></thead>
+        <thead><tr><th scope="col">yards</th><th scope="col">inches</th><th scope="col">centimetres</th><th scope="col"><span className="unseen">rounded</span></th></tr></thead>
         <tbody>
           {found.data?.table.map((r) => (
             <tr key={r.yards}><th scope="row">{r.yards}</th><td>{r.inches}</td><td>{r.centimetres}</td><td><small>{r.rounded}</small></td></tr>

@@ -1,4 +1,4 @@
-import { Button, Input } from "antd";
+import { Button, Checkbox, ConfigProvider, Input } from "antd";
 import { useState } from "react";
 import { api, type Project, saved, type ShopList, unwrap } from "../../api/client";
 import { useTape } from "../../api/hooks";
@@ -39,14 +39,14 @@ export function ListPart({ project }: { project: Project }) {
     <div className="shop-list">
       <h1>{found.headline}</h1>
       <p className="print-only">{project.name} · {project.note}</p>
+      <ConfigProvider theme={{ token: { controlInteractiveSize: 24 } }}>
       <ul className="items">
         {found.items.map((item) => (
           <li key={item.id} data-have={item.have}>
-            <label>
-              <input type="checkbox" checked={item.have} disabled={item.enough} onChange={(e) => void tick(item.id, e.target.checked)} aria-label={`${item.name} is in the house`} />
-              {item.colour && <i style={{ background: item.colour }} title={item.colour} />}
+            <Checkbox className="item" checked={item.have} disabled={item.enough} onChange={(e) => void tick(item.id, e.target.checked)} aria-label={`${item.name} is in the house`}>
+              {item.colour && <i style={{ background: item.colour }} />}
               <span className="item-name"><b>{item.name}</b><small>{item.kind_label}; before sewing: {item.pretreat}</small></span>
-            </label>
+            </Checkbox>
             <span className="item-amount">
               {item.figure ? <Worked figure={item.figure} label={item.name}>{item.amount}</Worked> : item.amount}
               {item.own && <Button type="text" size="small" aria-label={`Remove ${item.name}`} onClick={() => void remove(item)}>remove</Button>}
@@ -54,6 +54,7 @@ export function ListPart({ project }: { project: Project }) {
           </li>
         ))}
       </ul>
+      </ConfigProvider>
       <form className="bench-new no-print" onSubmit={(e) => { e.preventDefault(); void add(); }}>
         <label htmlFor="item-kind">Put on the list</label>
         <select id="item-kind" className="choice" value={kind} onChange={(e) => setKind(e.target.value)}>

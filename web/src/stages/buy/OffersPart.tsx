@@ -1,4 +1,5 @@
-import { Button, Drawer } from "antd";
+import { Button, Drawer, Table } from "antd";
+import type { ColumnsType, ColumnType } from "antd/es/table";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type NewOffer, type Offer, type OfferChange, type Offers, type Project, saved, unwrap } from "../../api/client";
@@ -10,21 +11,14 @@ import { fitting, SmallLay } from "../../lay-table/SmallLay";
 import { Trying } from "./Trying";
 import { useBuyPart, useTrials } from "./useBuy";
 
-type Order = "width" | "to_buy" | "cost" | "waste";
-const ORDERS: { key: Order; label: string; of: (o: Offer) => number | undefined }[] = [
-  { key: "width", label: "width", of: (o) => o.width.mm },
-  { key: "to_buy", label: "to buy", of: (o) => o.to_buy?.value },
-  { key: "cost", label: "cost", of: (o) => o.cost?.value },
-  { key: "waste", label: "not in a piece", of: (o) => o.waste?.value },
-];
+/** By a figure, what has none last. */
+const by = (of: (o: Offer) => number | undefined): NonNullable<ColumnType<Offer>["sorter"]> => (a, b) => (of(a) ?? Infinity) - (of(b) ?? Infinity);
 
 /** Widths and prices side by side, each with its own lay. */
 export function OffersPart({ project }: { project: Project }) {
   const { imperial } = useTape();
   const part = useBuyPart<Offers>("offers", (params) => unwrap(api.GET("/api/projects/{project_id}/offers", { params })));
   const trials = useTrials("offers", part.data?.trials, () => void part.again());
-  const [by, setBy] = useState<Order>();
-  const [down, setDown] = useState(false);
   const [open, setOpen] = useState<number>();
   const [shop, setShop] = useState(false);
   const found = part.data;
@@ -36,16 +30,50 @@ export function OffersPart({ project }: { project: Project }) {
   const [busy, another] = useOnce(async () => setOpen(await add({ name: "Another width", width: imperial ? "55 in" : "140 cm", shop_number: "" })));
   if (part.error) return <p className="spoil">{part.error.message}</p>;
   if (!found) return <p className="quiet">Fetching …</p>;
-  const order = ORDERS.find((o) => o.key === by);
-  const rows = order
-    ? found.offers.toSorted((a, b) => ((order.of(a) ?? Infinity) - (order.of(b) ?? Infinity)) * (down ? -1 : 1))
-    : found.offers;
   const lays = found.offers.flatMap((o) => (o.lay ? [o.lay] : []));
   const scale = fitting(Math.max(...lays.map((l) => l.length.mm)), Math.max(...lays.map((l) => l.width)), 240, 92);
   async function takeOut(offer: Offer) {
     const at = { params: { ...params, path: { ...params.path, offer_id: offer.id! } } };
     part.keep(await saved(api.DELETE("/api/projects/{project_id}/offers/{offer_id}", at)));
   }
+  const shown = (figure: Offer["cost"], label: string) => (figure ? <Worked figure={figure} label={label}>{figure.text}</Worked> : "—");
+  const columns: ColumnsType<Offer> = [
+    {
+      title: "offer", key: "offer", rowScope: "row",
+      render: (_, offer) => (
+        <>
+          {offer.id === null ? offer.name : <button type="button" className="worked" onClick={() => setOpen(offer.id ?? undefined)}>{offer.name}</button>}
+          <small>
+            {offer.id === null ? "the cloth of this project" : offer.warp_figure && offer.weft_figure ? (
+              <>shrinks <Worked figure={offer.warp_figure} label={`shrinkage along, ${offer.name}`}>{offer.warp_figure.text}</Worked> ×{" "}
+                <Worked figure={offer.weft_figure} label={`shrinkage across, ${offer.name}`}>{offer.weft_figure.text}</Worked></>
+            ) : "how much it shrinks is not known"}
+            {offer.stock ? `, ${offer.stock.text} in stock` : ""}
+          </small>
+        </>
+      ),
+    },
+    { title: "width", key: "width", sorter: by((o) => o.width.mm), render: (_, offer) => offer.width.text },
+    { title: "price", key: "price", render: (_, offer) => offer.price_text || "—" },
+    { title: "lay", key: "lay", render: (_, offer) => (offer.lay ? <Worked figure={offer.lay.figure} label={`lay, ${offer.name}`}>{offer.lay.length.text}</Worked> : "—") },
+    { title: "to buy", key: "to_buy", sorter: by((o) => o.to_buy?.value), render: (_, offer) => <b>{shown(offer.to_buy, `to buy, ${offer.name}`)}</b> },
+    { title: "cost", key: "cost", sorter: by((o) => o.cost?.value), render: (_, offer) => shown(offer.cost, `cost, ${offer.name}`) },
+    { title: "not in a piece", key: "waste", sorter: by((o) => o.waste?.value), render: (_, offer) => shown(offer.waste, `waste, ${offer.name}`) },
+    {
+      title: <span className="unseen">its lay</span>, key: "picture", className: "offer-picture",
+      render: (_, offer) => (
+        <>
+          {offer.lay && <SmallLay lay={offer.lay} cloth={project.cloth} scale={scale} />}
+          <span className="marks">
+            {offer.cheapest && <span className="good">✓ cheapest</span>}
+            {offer.least_waste && <span className="good">✓ least waste</span>}
+            {offer.lacking && <span className="spoil">the shop is <Worked figure={offer.lacking} label={`short of it, ${offer.name}`}>{offer.lacking.text}</Worked> short of it</span>}
+            {offer.told && <span className="spoil">{offer.told}</span>}
+          </span>
+        </>
+      ),
+    },
+  ];
   return (
     <>
       <h1>{found.headline}</h1>
@@ -56,66 +84,14 @@ export function OffersPart({ project }: { project: Project }) {
       </p>
       <Trying trials={trials} what="Laying each width" />
       {found.offers.length > 0 && (
-        <table className="offers">
-          <thead>
-            <tr>
-              <th scope="col">offer</th>
-              {ORDERS.slice(0, 1).map((o) => <Head key={o.key} order={o} by={by} down={down} onBy={(k, d) => { setBy(k); setDown(d); }} />)}
-              <th scope="col">price</th>
-              <th scope="col">lay</th>
-              {ORDERS.slice(1).map((o) => <Head key={o.key} order={o} by={by} down={down} onBy={(k, d) => { setBy(k); setDown(d); }} />)}
-              <th scope="col" className="offer-picture" />
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map((offer) => (
-              <tr key={offer.id ?? "own"} className={offer.cheapest || offer.least_waste ? "best" : undefined}>
-                <th scope="row">
-                  {offer.id === null ? offer.name : <button type="button" className="worked" onClick={() => setOpen(offer.id ?? undefined)}>{offer.name}</button>}
-                  <small>
-                    {offer.id === null ? "the cloth of this project" : offer.warp_figure && offer.weft_figure ? (
-                      <>shrinks <Worked figure={offer.warp_figure} label={`shrinkage along, ${offer.name}`}>{offer.warp_figure.text}</Worked> ×{" "}
-                        <Worked figure={offer.weft_figure} label={`shrinkage across, ${offer.name}`}>{offer.weft_figure.text}</Worked></>
-                    ) : "how much it shrinks is not known"}
-                    {offer.stock ? `, ${offer.stock.text} in stock` : ""}
-                  </small>
-                </th>
-                <td>{offer.width.text}</td>
-                <td>{offer.price_text || "—"}</td>
-                <td>{offer.lay ? <Worked figure={offer.lay.figure} label={`lay, ${offer.name}`}>{offer.lay.length.text}</Worked> : "—"}</td>
-                <td><b>{offer.to_buy ? <Worked figure={offer.to_buy} label={`to buy, ${offer.name}`}>{offer.to_buy.text}</Worked> : "—"}</b></td>
-                <td>{offer.cost ? <Worked figure={offer.cost} label={`cost, ${offer.name}`}>{offer.cost.text}</Worked> : "—"}</td>
-                <td>{offer.waste ? <Worked figure={offer.waste} label={`waste, ${offer.name}`}>{offer.waste.text}</Worked> : "—"}</td>
-                <td className="offer-picture">
-                  {offer.lay && <SmallLay lay={offer.lay} cloth={project.cloth} scale={scale} />}
-                  <span className="marks">
-                    {offer.cheapest && <span className="good">✓ cheapest</span>}
-                    {offer.least_waste && <span className="good">✓ least waste</span>}
-                    {offer.lacking && <span className="spoil">the shop is <Worked figure={offer.lacking} label={`short of it, ${offer.name}`}>{offer.lacking.text}</Worked> short of it</span>}
-                    {offer.told && <span className="spoil">{offer.told}</span>}
-                  </span>
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <Table<Offer> className="offers-table" size="small" pagination={false} rowKey={(o) => o.id ?? "own"} dataSource={found.offers}
+          showSorterTooltip={false} rowClassName={(o) => (o.cheapest || o.least_waste ? "best" : "")} columns={columns} />
       )}
       <OfferDrawer key={open ?? "none"} offer={found.offers.find((o) => o.id !== null && o.id === open)} onClose={() => setOpen(undefined)}
         onChange={async (id, body) => { trials.wake(); part.keep(await saved(api.PATCH("/api/projects/{project_id}/offers/{offer_id}", { params: { ...params, path: { ...params.path, offer_id: id } }, body }))); }}
         onTakeOut={takeOut} />
       <ShopDrawer open={shop} onClose={() => setShop(false)} onAdd={async (shop_number) => { await add({ shop_number }); }} />
     </>
-  );
-}
-
-function Head({ order, by, down, onBy }: { order: (typeof ORDERS)[number]; by: Order | undefined; down: boolean; onBy: (key: Order, down: boolean) => void }) {
-  const chosen = by === order.key;
-  return (
-    <th scope="col" aria-sort={chosen ? (down ? "descending" : "ascending") : "none"}>
-      <button type="button" className="sort" onClick={() => onBy(order.key, chosen ? !down : false)}>
-        {order.label} {chosen ? (down ? "↓" : "↑") : ""}
-      </button>
-    </th>
   );
 }
 
@@ -166,7 +142,7 @@ function ShopDrawer({ open, onClose, onAdd }: { open: boolean; onClose: () => vo
     <Drawer closeIcon="Close" title={list.data?.shop ?? "The shop’s list"} open={open} onClose={onClose} size={560}>
       <p className="quiet">Made-up cloths of a stand-in shop, served as a real price list would be.</p>
       <table className="offers">
-        <thead><tr><th scope="col">cloth</th><th scope="col">width</th><th scope="col">price</th><th scope="col">in stock</th><th /></tr></thead>
+        <thead><tr><th scope="col">cloth</th><th scope="col">width</th><th scope="col">price</th><th scope="col">in stock</th><th><span className="unseen">put beside</span></th></tr></thead>
         <tbody>
           {list.data?.quotes.map((q) => (
             <tr key={q.number}>

@@ -1,3 +1,4 @@
+import { Checkbox } from "antd";
 import { api, type Cloth, type Project, saved, type SmallLay as Small, type Together, unwrap } from "../../api/client";
 import { Worked } from "../../app/Working";
 import { useSize } from "../../draw/useSize";
@@ -38,11 +39,8 @@ export function TogetherPart({ project }: { project: Project }) {
         <ul className="plain-list sharers">
           {found.uses.map((p) => (
             <li key={p.use_id}>
-              <label className="tick">
-                <input type="checkbox" checked={p.chosen} disabled={p.use_id === project.use_id}
-                  onChange={(e) => void choose(e.target.checked ? [...chosen, p.use_id] : chosen.filter((n) => n !== p.use_id))} />{" "}
-                {p.name}
-              </label>
+              <Checkbox className="tick" checked={p.chosen} disabled={p.use_id === project.use_id}
+                  onChange={(e) => void choose(e.target.checked ? [...chosen, p.use_id] : chosen.filter((n) => n !== p.use_id))}>{p.name}</Checkbox>
               {p.same_cloth && p.use_id !== project.use_id && <span className="quiet">plans with the same cloth</span>}
               {p.chosen && p.why_not && <span className="spoil">{p.why_not}</span>}
               {p.alone && <span className="quiet">alone <Worked figure={p.alone} label={`${p.name} alone`}>{p.alone.text}</Worked></span>}

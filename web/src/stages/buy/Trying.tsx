@@ -1,4 +1,4 @@
-import { Button } from "antd";
+import { Button, Progress } from "antd";
 import type { useTrials } from "./useBuy";
 
 /** How far the lays tried in the background are, with a way to stop and to go on. */
@@ -14,7 +14,7 @@ export function Trying({ trials, what }: { trials: ReturnType<typeof useTrials>;
   if (told.state !== "idle")
     return (
       <p className="progress" role="status">
-        {what}: {told.done} of {told.of} <progress max={told.of} value={told.done} />{" "}
+        {what}: {told.done} of {told.of} <Progress className="bar" aria-label={what} percent={Math.round((100 * told.done) / told.of)} showInfo={false} size="small" />{" "}
         <Button size="small" onClick={() => void trials.stop()}>Stop</Button>
       </p>
     );

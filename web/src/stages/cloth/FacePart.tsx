@@ -1,5 +1,6 @@
 import { useChoices } from "../../api/hooks";
 import { EntryChoice, EntryText, EntryTick } from "../../fields/Entry";
+import { Explained } from "../../app/Words";
 import type { PartProps } from "../../cupboard/ClothEditor";
 
 /** Which side shows, how it is marked, and which way up it must be cut. */
@@ -14,12 +15,12 @@ export function FacePart({ cloth, onChange }: PartProps) {
       <EntryTick label="Both sides may show: a piece may be turned over" value={cloth.reversible} onSave={(reversible) => onChange({ reversible })} />
       {!cloth.face && !cloth.reversible && <p className="quiet">No difference? Choose one side, and mark every piece on its back.</p>}
       <EntryChoice label="Direction" value={cloth.direction} options={choices?.directions ?? []} onSave={(direction) => onChange({ direction })} />
-      {cloth.one_way && <p className="quiet">All tops lie the same way.</p>}
+      {cloth.one_way && <p className="quiet"><Explained text="It has a nap, or a print with a top: all tops lie the same way." /></p>}
       {runs && (
         <>
           <EntryChoice label={cloth.direction === "nap" ? "The pile will run" : "The stroke will run"} value={cloth.pile} options={choices?.piles ?? []}
             onSave={(pile) => onChange({ pile })} />
-          <p className="quiet">{cloth.pile_note}</p>
+          <p className="quiet"><Explained text={cloth.pile_note} /></p>
           <EntryText label="Why" path="pile_why" value={cloth.pile_why} onSave={(pile_why) => onChange({ pile_why })} />
         </>
       )}

@@ -1,5 +1,5 @@
-import { Button } from "antd";
-import { useRef, useState } from "react";
+import { Button, Upload } from "antd";
+import { useState } from "react";
 import { api, saved } from "../../api/client";
 import { EntryText, EntryTick } from "../../fields/Entry";
 import type { PartProps } from "../../cupboard/ClothEditor";
@@ -14,7 +14,6 @@ const base64 = (file: Blob) =>
   });
 
 function Photo({ cloth, onNews }: Pick<PartProps, "cloth"> & { onNews: () => void }) {
-  const file = useRef<HTMLInputElement>(null);
   const [error, setError] = useState("");
   const path = { params: { path: { cloth_id: cloth.id } } };
   async function keep(picked: File) {
@@ -35,12 +34,12 @@ function Photo({ cloth, onNews }: Pick<PartProps, "cloth"> & { onNews: () => voi
     <section aria-label="Photo">
       {cloth.photo && <img className="cloth-photo" src={cloth.photo} alt={`${cloth.name || "The cloth"}, as photographed`} />}
       <p className="commands">
-        <Button onClick={() => file.current?.click()}>{cloth.photo ? "Another photo" : "Add a photo"}</Button>
+        <Upload accept="image/jpeg,image/png,image/webp" showUploadList={false} aria-label="Photo of the cloth" beforeUpload={(picked) => { void keep(picked); return false; }}>
+          <Button>{cloth.photo ? "Another photo" : "Add a photo"}</Button>
+        </Upload>
         {cloth.photo && (
           <Button type="text" onClick={() => void remove()}>Remove it</Button>
         )}
-        <input ref={file} type="file" accept="image/jpeg,image/png,image/webp" className="unseen" tabIndex={-1} aria-label="Photo of the cloth"
-          onChange={(e) => { const picked = e.target.files?.[0]; if (picked) void keep(picked); e.target.value = ""; }} />
       </p>
       {error && <p className="spoil" role="alert">{error}</p>}
     </section>

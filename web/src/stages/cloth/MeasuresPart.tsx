@@ -78,7 +78,7 @@ export function MeasuresPart({ cloth, onChange, onTyping }: PartProps & { onTypi
       <DraftScope value={`cloth-${cloth.id}-${state.id}`} key={state.id}>
         <fieldset>
           <legend>Width, selvage to selvage, in three places</legend>
-          <div className="three">
+          <div className="three" data-main>
             {[0, 1, 2].map((i) => (
               <EntryLength key={i} bare label={`Width, reading ${i + 1}`} path={`width_readings.${i}`}
                 placeholder={about(cloth.width_now) ?? `place ${i + 1}`}

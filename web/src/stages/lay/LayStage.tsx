@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { Button, Drawer, Segmented } from "antd";
+import { Button, Drawer, Progress, Segmented } from "antd";
 import { useEffect, useRef, useState } from "react";
 import { api, type Job, type Lay, type Project, type Refusal, saved, type Shape, unwrap } from "../../api/client";
 import { useAsked, useChanges, useChoices, useProject } from "../../api/hooks";
@@ -10,6 +10,7 @@ import { Worked } from "../../app/Working";
 import { points } from "../../draw/outline";
 import { EntryLength, EntryText, EntryTick } from "../../fields/Entry";
 import { LayPicture } from "../../lay-table/LayPicture";
+import { Stage } from "../../app/Stage";
 
 function useLay() {
   const { id, key, params } = useAsked();
@@ -160,7 +161,7 @@ export function LayStage() {
     changes.lay({ folds: on ? [...wishes.folds, fold] : wishes.folds.filter((f) => f !== fold) });
 
   return (
-    <main className="stage with-facts">
+    <Stage className="with-facts">
       <div className="picture-side">
         <h1>
           {lay ? <><Worked figure={lay.length_figure} label="length of the lay">{lay.length.text}</Worked> of cloth, {lay.fold_label}</> : working ? "Laying …" : found.isPending ? "Fetching …" : found.isError ? "The lay could not be fetched" : "Nothing is laid yet"}
@@ -178,7 +179,7 @@ export function LayStage() {
           {working && (
             <span className="progress">
               <span role="status">
-                <progress max={job?.asked_seconds} value={job?.seconds} aria-label="Time searched" /> {job?.state === "waiting" ? "waiting for its turn" : `${job?.seconds.toFixed(0)} of ${job?.asked_seconds} s`}
+                <Progress className="bar" aria-label="Time searched" percent={job ? Math.min(100, Math.round((100 * job.seconds) / job.asked_seconds)) : 0} showInfo={false} size="small" /> {job?.state === "waiting" ? "waiting for its turn" : `${job?.seconds.toFixed(0)} of ${job?.asked_seconds} s`}
                 {job?.length && `, ${job.length.text} so far`}
               </span>{" "}
               <Button onClick={() => void stop()}>Stop here</Button>
@@ -228,6 +229,6 @@ export function LayStage() {
         <EntryText label="Time to search" unit="s" path="lay_seconds" value={String(wishes.lay_seconds)}
           onSave={(v) => changes.lay({ lay_seconds: /^\d+$/.test(v.trim()) ? Number(v) : (v as unknown as number) })} />
       </Drawer>
-    </main>
+    </Stage>
   );
 }

@@ -1,4 +1,5 @@
 import { Button } from "antd";
+import { AskWord } from "../../app/Words";
 import { useState } from "react";
 import type { Cut, Piece, Project, Use } from "../../api/client";
 import { useChanges, useChoices } from "../../api/hooks";
@@ -39,14 +40,15 @@ function CutLine({ piece, use, cut }: { piece: Piece; use: Use; cut: Cut }) {
             <EntryChoice bare label={named("its hem lies")} value={cut.border} options={SELVAGES} onSave={(v) => change({ border: v as "" })} />
             {cut.border && <EntryLength bare label={named("from that selvage")} path="border_at" value={cut.border_at.text} onSave={(border_at) => change({ border_at })} />}
           </>
-        ) : <span className="quiet" title="only for a piece on the cross grain">–</span>}
+        ) : <span className="quiet"><span aria-hidden="true">–</span><span className="unseen">only for a piece on the cross grain</span></span>}
       </td>
       <td><Button type="text" aria-label={`Cut ${piece.name} from ${use.name} no longer`} onClick={() => void remove()}>take out</Button></td>
     </DraftScope>
   );
 }
 
-const HEADS = ["piece", "cut from", "how many", "pair", "fold", "grain", "one way", "allowance to add", "without any", "shorter by", "hidden", "hem on a border", ""];
+const TAKE_OUT = "take out";
+const HEADS = ["piece", "cut from", "how many", "pair", "fold", "grain", "one way", "allowance to add", "without any", "shorter by", "hidden", "hem on a border", TAKE_OUT];
 
 /** What is cut from what: a line for each piece and cloth. */
 export function CutsTable({ project }: { project: Project }) {
@@ -71,7 +73,7 @@ export function CutsTable({ project }: { project: Project }) {
       <div className="cuts-scroll">
         <table className="cuts">
           <thead>
-            <tr>{HEADS.map((head) => <th scope="col" key={head}>{head}</th>)}</tr>
+            <tr>{HEADS.map((head) => <th scope="col" key={head}>{head === TAKE_OUT ? <span className="unseen">{head}</span> : <>{head}<AskWord text={head} /></>}</th>)}</tr>
           </thead>
           {project.pieces.map((p) => {
             const cuts = p.cuts.flatMap((cut) => {

@@ -1,9 +1,9 @@
-import { Button } from "antd";
-import { useMemo, useRef, useState } from "react";
+import { Button, Upload } from "antd";
+import { useMemo, useState } from "react";
 import { api, type NotRead, type Piece, type Project, Refusal, saved, type Use } from "../../api/client";
 import { useNavigate, useSearchParams } from "react-router";
 import { useAt, useChanges, useChoices, usePart, useProject } from "../../api/hooks";
-import { Sections } from "../../app/Sections";
+import { Parts } from "../../app/Parts";
 import { Worked } from "../../app/Working";
 import { bounds } from "../../draw/outline";
 import { useSize } from "../../draw/useSize";
@@ -13,6 +13,7 @@ import { CutsTable } from "./CutsTable";
 import { PieceDrawer } from "./piece/PieceDrawer";
 import { PrintPart } from "./PrintPart";
 import { SheetPart } from "./SheetPart";
+import { Stage } from "../../app/Stage";
 
 type Spot = { piece: Piece; x: number; y: number; left: number; top: number; width: number; height: number };
 const GAP = 26;
@@ -154,7 +155,6 @@ function Pieces() {
   const [part, choose] = usePart(PARTS);
   const changes = useChanges();
   const { ref, width, height } = useSize<HTMLDivElement>();
-  const file = useRef<HTMLInputElement>(null);
   const [chosen, setChosen] = useState<number>();
   const [form, setForm] = useState<Piece | "new">();
   const [notRead, setNotRead] = useState<NotRead[]>([]);
@@ -198,9 +198,9 @@ function Pieces() {
   }
 
   return (
-    <main className={part === "pieces" ? "stage with-facts" : "stage"}>
+    <Stage className={part === "pieces" ? "with-facts" : ""}>
       <div className="picture-side">
-        <Sections label="Parts of Plan" parts={PARTS} value={part} onChoose={choose} />
+        <Parts parts={PARTS} value={part} onChoose={choose}>
         {part === "cuts" ? <CutsTable project={project} /> : part === "sheet" ? <SheetPart project={project} /> : (
         <>
         <h1>
@@ -209,19 +209,15 @@ function Pieces() {
             : `${project.pieces.length} ${project.pieces.length === 1 ? "piece" : "pieces"}, ${copies} to cut`}
         </h1>
         <p className="commands">
-          <Button type={project.pieces.length === 0 ? "primary" : "default"} onClick={() => setForm("new")}>
+          <Button type={project.pieces.length === 0 ? "primary" : "default"} data-main onClick={() => setForm("new")}>
             Read off with a tape
           </Button>
-          <Button onClick={() => file.current?.click()}>Read a drawing (SVG)</Button>
+          <Upload accept=".svg,image/svg+xml" showUploadList={false} aria-label="Drawing to read" beforeUpload={(picked) => { void read(picked); return false; }}>
+            <Button>Read a drawing (SVG)</Button>
+          </Upload>
           <a href="/example-pieces.svg" download>
             An example drawing
           </a>
-          <input ref={file} type="file" accept=".svg,image/svg+xml" className="unseen" tabIndex={-1} aria-label="Drawing to read"
-            onChange={(e) => {
-              const picked = e.target.files?.[0];
-              if (picked) void read(picked);
-              e.target.value = "";
-            }} />
         </p>
         {project.school === "fit" && (
           <p className="look">
@@ -267,6 +263,7 @@ function Pieces() {
         </div>
         </>
         )}
+        </Parts>
       </div>
       {part === "pieces" && (
       <aside className="facts">
@@ -279,6 +276,6 @@ function Pieces() {
       </aside>
       )}
       {form && <PieceDrawer key={form === "new" ? "new" : form.id} project={project} piece={form === "new" ? undefined : form} onClose={() => setForm(undefined)} />}
-    </main>
+    </Stage>
   );
 }

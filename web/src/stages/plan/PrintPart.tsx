@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { Button } from "antd";
+import { Button, Checkbox } from "antd";
 import { useState } from "react";
 import { Link } from "react-router";
 import { api, unwrap } from "../../api/client";
@@ -41,7 +41,7 @@ export function PrintPart({ pieceId }: { pieceId: number }) {
             </select>
           </label>
           {found.can_enlarge && (
-            <label className="tick"><input type="checkbox" checked={enlarged} onChange={(e) => setEnlarged(e.target.checked)} /> enlarged, to shrink to fit</label>
+            <Checkbox className="tick" checked={enlarged} onChange={(e) => setEnlarged(e.target.checked)}>enlarged, to shrink to fit</Checkbox>
           )}
           <Button type="primary" onClick={() => window.print()}>Print</Button>
         </p>

@@ -53,7 +53,7 @@ export function Readings({ direction, rows, washes, onSave }: {
     };
   }
   return (
-    <table className="readings" ref={table}>
+    <table className="readings" ref={table} data-main>
       <caption>{direction === "warp" ? "Warp, along the selvage" : "Weft, across"}</caption>
       <thead>
         <tr>

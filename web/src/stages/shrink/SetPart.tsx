@@ -21,7 +21,7 @@ export function SetPart({ project }: { project: Project }) {
       {all_washed && <p className="look">{all_washed}</p>}
       <table className="set-table">
         <thead>
-          <tr><th scope="col">cloth</th><th scope="col">made of</th><th scope="col">along</th><th scope="col">across</th><th scope="col">rests on</th><th scope="col">treatment</th><th scope="col">rub test</th><th scope="col" /></tr>
+          <tr><th scope="col">cloth</th><th scope="col">made of</th><th scope="col">along</th><th scope="col">across</th><th scope="col">rests on</th><th scope="col">treatment</th><th scope="col">rub test</th><th scope="col"><span className="unseen">take out</span></th></tr>
         </thead>
         <tbody>
           {members.map((m) => (

@@ -1,10 +1,11 @@
 import { usePart, useProject, useShrink } from "../../api/hooks";
-import { Sections } from "../../app/Sections";
+import { Parts } from "../../app/Parts";
 import { DraftScope } from "../../fields/Entry";
 import { SetPart } from "./SetPart";
 import { SwatchPart } from "./SwatchPart";
 import { TreatPart } from "./TreatPart";
 import { WashdayPart } from "../../washday/WashdayPart";
+import { Stage } from "../../app/Stage";
 
 const PARTS = [
   { value: "swatch", label: "Swatch" },
@@ -19,10 +20,8 @@ export function Shrink() {
   const [part, choose] = usePart(PARTS);
   const shrink = useShrink().data;
   return (
-    <main className="stage shrink">
-      <div className="stage-head">
-        <Sections label="Parts of Shrink" parts={PARTS} value={part} onChoose={choose} />
-      </div>
+    <Stage className="shrink">
+      <Parts parts={PARTS} value={part} onChoose={choose}>
       {part === "set" ? (
         <SetPart project={project} />
       ) : part === "day" ? (
@@ -38,6 +37,7 @@ export function Shrink() {
           )}
         </DraftScope>
       )}
-    </main>
+      </Parts>
+    </Stage>
   );
 }

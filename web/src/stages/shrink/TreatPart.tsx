@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { Button } from "antd";
+import { Button, Radio } from "antd";
 import { useState } from "react";
 import { Link } from "react-router";
 import { api, type Cloth, saved, type Shrink, unwrap } from "../../api/client";
@@ -98,10 +98,9 @@ export function TreatPart({ shrink }: { shrink: Shrink }) {
           <h2>Ways to treat it</h2>
           <div role="radiogroup" aria-label="Way to treat the cloth">
             {advice.schools.map((s) => (
-              <label key={s.value} className="school">
-                <input type="radio" name="school" checked={s.value === advice.school.value} onChange={() => void changes.school(s.value)} />
-                <span><b>{s.label}</b>: {s.why}</span>
-              </label>
+              <Radio key={s.value} className="school" name="school" checked={s.value === advice.school.value} onChange={() => void changes.school(s.value)}>
+                <b>{s.label}</b>: {s.why}
+              </Radio>
             ))}
           </div>
           {advice.chosen ? (

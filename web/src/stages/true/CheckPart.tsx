@@ -22,7 +22,7 @@ export function CheckPart({ found, calls }: PartProps) {
         <>
           <p className="quiet">{found.checks_limit}</p>
           <table className="offers checks">
-            <thead><tr><th scope="col">piece</th><th scope="col">to the</th><th scope="col">the lay says, tail and head</th><th scope="col">read at the tail</th><th scope="col">read at the head</th><th scope="col">tilt</th><th scope="col" /></tr></thead>
+            <thead><tr><th scope="col">piece</th><th scope="col">to the</th><th scope="col">the lay says, tail and head</th><th scope="col">read at the tail</th><th scope="col">read at the head</th><th scope="col">tilt</th><th scope="col"><span className="unseen">is it on grain</span></th></tr></thead>
             <tbody>
               {found.checks.map((c) => (
                 <tr key={c.key}>

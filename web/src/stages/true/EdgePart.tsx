@@ -1,9 +1,10 @@
-import { Button } from "antd";
+import { Button, Radio } from "antd";
 import { Worked } from "../../app/Working";
 import { ClothPattern } from "../../draw/ClothPattern";
 import { useSize } from "../../draw/useSize";
 import { EntryLength } from "../../fields/Entry";
 import { useHeld } from "../../fields/useHeld";
+import { Explained } from "../../app/Words";
 import type { PartProps } from "./useTrue";
 
 /** First edge: which way to make it and why, what the present cut edge costs, and what follows from it. */
@@ -24,17 +25,16 @@ export function EdgePart({ found, calls, project }: PartProps) {
               onSave={(v) => change((held) => (v.trim() ? [...held.slice(0, i), v, ...held.slice(i + 1)] : held.filter((_, n) => n !== i)))} />
           ))}
         </fieldset>
-        <ol className="treat-steps">{way.steps.map((s) => <li key={s}>{s}</li>)}</ol>
+        <ol className="treat-steps">{way.steps.map((s) => <li key={s}><Explained text={s} /></li>)}</ol>
         {way.caution && <ul className="cautions"><li>{way.caution}</li></ul>}
       </div>
       <aside className="facts">
         <section>
           <h2>Which way</h2>
           {edge.ways.map((w) => (
-            <label key={w.key} className="school">
-              <input type="radio" name="way" checked={way.key === w.key} onChange={() => void calls.change({ edge_way: w.key === edge.way ? "" : (w.key as "tear") })} />
-              <span><b>{w.name}</b>{w.key === edge.way && <span className="good"> ✓ for this cloth</span>}<br /><span className="quiet">{w.why}; about {w.loss.text}</span></span>
-            </label>
+            <Radio key={w.key} className="school" name="way" checked={way.key === w.key} onChange={() => void calls.change({ edge_way: w.key === edge.way ? "" : (w.key as "tear") })}>
+              <b>{w.name}</b>{w.key === edge.way && <span className="good"> ✓ for this cloth</span>}<br /><span className="quiet">{w.why}; about {w.loss.text}</span>
+            </Radio>
           ))}
         </section>
         <section>

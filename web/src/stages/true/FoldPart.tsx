@@ -21,7 +21,7 @@ export function FoldPart({ found, calls }: PartProps) {
       <aside className="facts">
         <h2>From fold to selvage</h2>
         <table className="readings">
-          <thead><tr><th scope="col">from the end</th><th scope="col">fold to selvage</th><th /></tr></thead>
+          <thead><tr><th scope="col">from the end</th><th scope="col">fold to selvage</th><th><span className="unseen">take out</span></th></tr></thead>
           <tbody>
             {fold.stations.map((s, i) => (
               <tr key={i}>

@@ -3,6 +3,7 @@ import { Worked } from "../../app/Working";
 import { bounds } from "../../draw/outline";
 import { useSize } from "../../draw/useSize";
 import type { Twist } from "../../api/client";
+import { Explained } from "../../app/Words";
 import type { PartProps } from "./useTrue";
 
 const CLASS = { harmless: "good", visible: "look", "will not hang": "spoil" } as const;
@@ -32,7 +33,7 @@ export function MatterPart({ found, project }: PartProps) {
             </li>
           ))}
         </ul>
-        <p className="quiet">{found.twist_limits}</p>
+        <p className="quiet"><Explained text={found.twist_limits} /></p>
       </aside>
     </div>
   );

@@ -1,4 +1,4 @@
-import { Button } from "antd";
+import { Button, Radio } from "antd";
 import { useState } from "react";
 import { Link } from "react-router";
 import { useTape } from "../../api/hooks";
@@ -6,6 +6,7 @@ import { Worked } from "../../app/Working";
 import { EntryChoice, EntryLength } from "../../fields/Entry";
 import { AttemptsChart, PlacesChart } from "./Charts";
 import { HangingCloth } from "./HangingCloth";
+import { Explained } from "../../app/Words";
 import type { PartProps } from "./useTrue";
 
 const SIDES = [
@@ -76,17 +77,16 @@ export function TestPart({ found, calls, project }: PartProps) {
           <section>
             <h2>What to do next</h2>
             <ol className="treat-steps">{advice.steps.map((s) => <li key={s}>{s}</li>)}</ol>
-            {advice.cautions.length > 0 && <ul className="cautions">{advice.cautions.map((c) => <li key={c}>{c}</li>)}</ul>}
-            {advice.forbids.map((f) => <p key={f} className="spoil">{f}</p>)}
-            {advice.other.map((o) => <p key={o} className="quiet">{o}</p>)}
+            {advice.cautions.length > 0 && <ul className="cautions">{advice.cautions.map((c) => <li key={c}><Explained text={c} /></li>)}</ul>}
+            {advice.forbids.map((f) => <p key={f} className="spoil"><Explained text={f} /></p>)}
+            {advice.other.map((o) => <p key={o} className="quiet"><Explained text={o} /></p>)}
             {advice.chooses && (
               <fieldset>
                 <legend>How it is straightened</legend>
                 {advice.schools.map((s) => (
-                  <label key={s.value} className="school">
-                    <input type="radio" name="school" checked={advice.school === s.value} disabled={s.forbidden} onChange={() => void calls.change({ school: s.value as "pin" })} />
-                    <span><b>{s.label}</b>{s.forbidden && <span className="spoil"> not for this cloth</span>}<br /><span className="quiet">{s.why}</span></span>
-                  </label>
+                  <Radio key={s.value} className="school" name="school" checked={advice.school === s.value} disabled={s.forbidden} onChange={() => void calls.change({ school: s.value as "pin" })}>
+                    <b>{s.label}</b>{s.forbidden && <span className="spoil"> not for this cloth</span>}<br /><span className="quiet">{s.why}</span>
+                  </Radio>
                 ))}
                 <p className="quiet">{advice.schools.find((s) => s.value === advice.school)?.label}: {advice.school_why}.</p>
               </fieldset>

@@ -1,6 +1,6 @@
 import { useSearchParams } from "react-router";
 import { useProject } from "../../api/hooks";
-import { Sections } from "../../app/Sections";
+import { Parts } from "../../app/Parts";
 import { Waits } from "../../app/Waits";
 import { CheckPart } from "./CheckPart";
 import { EdgePart } from "./EdgePart";
@@ -9,6 +9,7 @@ import { MatterPart } from "./MatterPart";
 import { PlaidPart } from "./PlaidPart";
 import { TestPart } from "./TestPart";
 import { type PartProps, useTrue } from "./useTrue";
+import { Stage } from "../../app/Stage";
 
 const PARTS = [
   { value: "test", label: "Fold test" },
@@ -32,10 +33,11 @@ export function TrueStage() {
   const choose = (value: Part) => setSearch(value === "test" ? {} : { part: value }, { replace: true });
   const Page = PAGES[part];
   return (
-    <main className="stage true">
-      <Sections label="Parts of True" parts={PARTS} value={part} onChoose={choose} />
+    <Stage className="true">
+      <Parts parts={PARTS} value={part} onChoose={choose}>
       <Waits project={project} stage="true" />
       {calls.error ? <p className="spoil">{calls.error.message}</p> : calls.data ? <Page found={calls.data} calls={calls} project={project} /> : <p className="quiet">Fetching …</p>}
-    </main>
+      </Parts>
+    </Stage>
   );
 }

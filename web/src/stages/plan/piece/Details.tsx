@@ -1,4 +1,4 @@
-import { Button, Input } from "antd";
+import { Button, Checkbox, Input } from "antd";
 import type { Outline } from "../../../api/client";
 import { type Form, type FormMark, type FormNotch, typed } from "./form";
 import { type About, Cell, Labelled, type Set } from "./Tables";
@@ -88,7 +88,7 @@ export function MarksPart({ form, set, about, outline, asPoints, onDraw }: Props
             {outline.points.map((p, k) => <option key={p.key} value={p.key}>{k + 1}</option>)}
           </select>
           <Cell label={`notch ${i + 1}, along the edge`} value={n.at} wrong={about(`notches.${i}.at`) ?? about(`notches.${i}`)} onType={(at) => setNotch(i, { at })} />
-          <label><input type="checkbox" checked={n.double} onChange={(e) => setNotch(i, { double: e.target.checked })} /> double</label>
+          <Checkbox checked={n.double} onChange={(e) => setNotch(i, { double: e.target.checked })}>double</Checkbox>
           <Button type="text" aria-label={`Remove notch ${i + 1}`} onClick={() => set({ notches: notches.filter((_, k) => k !== i) })}>remove</Button>
         </div>
       ))}
@@ -143,13 +143,11 @@ export function ArrowPart({ form, set, about, outline }: Props) {
           ? `The tape lies along the piece, and the printed arrow leans ${outline.lean} from it: on the cloth the arrow runs along the selvage.`
           : "The tape lies along the arrow, so the piece lies on the cloth as it stands here."}
       </p>
-      <label className="tick">
-        <input type="checkbox" checked={!!arrow} onChange={(e) => {
+      <Checkbox className="tick" checked={!!arrow} onChange={(e) => {
           const [tail, head] = outline?.arrow ?? [[0, 0], [100, 0]];
           const mm = (v: number) => typed(`${Math.round(v)} mm`);
           set({ arrow: e.target.checked ? { tail: { along: mm(tail![0]), across: mm(tail![1]) }, head: { along: mm(head![0]), across: mm(head![1]) } } : null });
-        }} /> its own arrow, as it is printed
-      </label>
+        }}>its own arrow, as it is printed</Checkbox>
       {arrow && end("tail", "Low end")}
       {arrow && end("head", "Head")}
     </details>

@@ -1,4 +1,4 @@
-import { Button, Drawer, Input, type InputRef, Modal } from "antd";
+import { Button, Checkbox, Drawer, Input, type InputRef, Modal } from "antd";
 import { type KeyboardEvent, useEffect, useLayoutEffect, useRef, useState } from "react";
 import { api, type Draft, type Outline, type Piece, type Project, Refusal, saved, unwrap } from "../../../api/client";
 import { useChanges, useChoices } from "../../../api/hooks";
@@ -286,16 +286,10 @@ function PieceForm({ project, piece, draft, onClose }: Props & { draft: Draft | 
             {form.way === "another" && <AnotherFields form={form} set={set} about={about} pieces={project.pieces} base={base} />}
           </div>
           <div className="piece-form">
-            <label className="tick">
-              <input type="checkbox" checked={form.on_fold} onChange={(e) => set({ on_fold: e.target.checked, pair: e.target.checked ? false : form.pair })} /> half a piece, cut on the fold
-            </label>
-            <label className="tick">
-              <input type="checkbox" checked={form.pair} disabled={form.on_fold}
-                onChange={(e) => set({ pair: e.target.checked, copies: e.target.checked && form.copies === "1" ? "2" : form.copies })} /> pair: half of the copies mirrored
-            </label>
-            <label className="tick">
-              <input type="checkbox" checked={form.one_way} onChange={(e) => set({ one_way: e.target.checked })} /> one way: the top must point along the nap or print
-            </label>
+            <Checkbox className="tick" checked={form.on_fold} onChange={(e) => set({ on_fold: e.target.checked, pair: e.target.checked ? false : form.pair })}>half a piece, cut on the fold</Checkbox>
+            <Checkbox className="tick" checked={form.pair} disabled={form.on_fold}
+                onChange={(e) => set({ pair: e.target.checked, copies: e.target.checked && form.copies === "1" ? "2" : form.copies })}>pair: half of the copies mirrored</Checkbox>
+            <Checkbox className="tick" checked={form.one_way} onChange={(e) => set({ one_way: e.target.checked })}>one way: the top must point along the nap or print</Checkbox>
             <div className="two">
               <div className="entry">
                 <label htmlFor="piece-copies">Copies</label>

@@ -1,4 +1,4 @@
-import { Button, Input } from "antd";
+import { Button, Checkbox, Input, Tooltip } from "antd";
 import { useTape } from "../../../api/hooks";
 import { type Corner, type Field, type Form, type FormPoint, noPoint, noStation, noTape, type Station, type TapeRow, typed } from "./form";
 
@@ -11,8 +11,10 @@ type CellProps = { label: string; value: Field; wrong?: string | undefined; onTy
 /** A length in a table; Enter goes on to the next one. */
 export function Cell({ label, value, wrong, onType, onFocus, placeholder }: CellProps) {
   return (
-    <Input value={value.text} data-tape data-go aria-label={label} aria-invalid={!!wrong} status={wrong ? "error" : undefined} title={wrong}
-      placeholder={placeholder} onFocus={onFocus} onChange={(e) => onType(typed(e.target.value))} />
+    <Tooltip title={wrong}>
+      <Input value={value.text} data-tape data-go aria-label={label} aria-invalid={!!wrong} aria-description={wrong} status={wrong ? "error" : undefined}
+        placeholder={placeholder} onFocus={onFocus} onChange={(e) => onType(typed(e.target.value))} />
+    </Tooltip>
   );
 }
 
@@ -49,7 +51,7 @@ export function StationsTable({ form, set, about, rows }: TableProps) {
             <th>{form.on_fold ? "fold to edge" : "left"}</th>
             {!form.on_fold && <th>right</th>}
             <th>corner</th>
-            <th />
+            <th><span className="unseen">take out</span></th>
           </tr>
         </thead>
         <tbody>
@@ -77,9 +79,7 @@ export function StationsTable({ form, set, about, rows }: TableProps) {
       </table>
       <p className="commands">
         <Button onClick={() => set({ rows: [...form.rows, noStation()] })}>Another station</Button>
-        <label className="tick">
-          <input type="checkbox" checked={form.smooth} onChange={(e) => set({ smooth: e.target.checked })} /> smooth curve through the stations (else straight)
-        </label>
+        <Checkbox className="tick" checked={form.smooth} onChange={(e) => set({ smooth: e.target.checked })}>smooth curve through the stations (else straight)</Checkbox>
       </p>
     </>
   );
@@ -100,12 +100,12 @@ export function PointsTable({ form, set, about, rows, chosen, onChoose }: Points
       <table className="station-table telling points-table">
         <thead>
           <tr>
-            <th />
+            <th><span className="unseen">point</span></th>
             <th>along the tape</th>
             <th>to the left</th>
             <th>smooth</th>
-            <th title="straight on to the next point">straight on</th>
-            <th />
+            <th>straight on<span className="unseen"> to the next point</span></th>
+            <th><span className="unseen">take out</span></th>
           </tr>
         </thead>
         <tbody>
@@ -114,11 +114,11 @@ export function PointsTable({ form, set, about, rows, chosen, onChoose }: Points
             const focus = () => p.key && onChoose(p.key);
             return (
               <tr key={i} className={p.key !== 0 && p.key === chosen ? "chosen" : undefined}>
-                <th scope="row">{at >= 0 ? at + 1 : ""}</th>
+                <th scope="row">{at >= 0 ? at + 1 : <span className="unseen">not told yet</span>}</th>
                 <td><Cell label={`point ${i + 1}, along`} value={p.along} wrong={about(`points.${at}.along`)} onFocus={focus} onType={(along) => change(i, { along })} /></td>
                 <td><Cell label={`point ${i + 1}, across`} value={p.across} wrong={about(`points.${at}.across`)} onFocus={focus} onType={(across) => change(i, { across })} /></td>
-                <td><input type="checkbox" aria-label={`point ${i + 1}, smooth`} checked={p.smooth} onChange={(e) => change(i, { smooth: e.target.checked })} /></td>
-                <td><input type="checkbox" aria-label={`point ${i + 1}, straight on`} checked={p.straight} onChange={(e) => change(i, { straight: e.target.checked })} /></td>
+                <td><Checkbox aria-label={`point ${i + 1}, smooth`} checked={p.smooth} onChange={(e) => change(i, { smooth: e.target.checked })} /></td>
+                <td><Checkbox aria-label={`point ${i + 1}, straight on`} checked={p.straight} onChange={(e) => change(i, { straight: e.target.checked })} /></td>
                 <td>
                   <Button type="text" disabled={form.points.length <= 3} aria-label={`Remove point ${i + 1}`} onClick={() => set({ points: form.points.filter((_, n) => n !== i) })}>remove</Button>
                 </td>
@@ -144,14 +144,14 @@ export function TapesTable({ form, set, about, rows }: TableProps) {
       <Labelled id="tapes-apart" label="From the first mark to the second" value={form.apart} wrong={about("tapes.apart")} onType={(apart) => set({ apart })} />
       <table className="station-table telling">
         <thead>
-          <tr><th /><th>from the first</th><th>from the second</th><th>side</th><th>smooth</th><th /></tr>
+          <tr><th><span className="unseen">point</span></th><th>from the first</th><th>from the second</th><th>side</th><th>smooth</th><th><span className="unseen">take out</span></th></tr>
         </thead>
         <tbody>
           {form.tapes.map((t, i) => {
             const at = rows.indexOf(i);
             return (
               <tr key={i}>
-                <th scope="row">{at >= 0 ? at + 1 : ""}</th>
+                <th scope="row">{at >= 0 ? at + 1 : <span className="unseen">not told yet</span>}</th>
                 <td><Cell label={`point ${i + 1}, from the first mark`} value={t.first} wrong={about(`tapes.points.${at}.first`)} onType={(first) => change(i, { first })} /></td>
                 <td><Cell label={`point ${i + 1}, from the second mark`} value={t.second} wrong={about(`tapes.points.${at}.second`)} onType={(second) => change(i, { second })} /></td>
                 <td>
@@ -159,7 +159,7 @@ export function TapesTable({ form, set, about, rows }: TableProps) {
                     <option value="left">left</option><option value="right">right</option>
                   </select>
                 </td>
-                <td><input type="checkbox" aria-label={`point ${i + 1}, smooth`} checked={t.smooth} onChange={(e) => change(i, { smooth: e.target.checked })} /></td>
+                <td><Checkbox aria-label={`point ${i + 1}, smooth`} checked={t.smooth} onChange={(e) => change(i, { smooth: e.target.checked })} /></td>
                 <td><Button type="text" disabled={form.tapes.length <= 3} aria-label={`Remove point ${i + 1}`} onClick={() => set({ tapes: form.tapes.filter((_, n) => n !== i) })}>remove</Button></td>
               </tr>
             );

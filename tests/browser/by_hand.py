@@ -1,0 +1,14 @@
+"""What a hand does on the screens, whatever they are made of."""
+
+from __future__ import annotations
+
+from playwright.sync_api import Page, expect
+
+
+def pick(page: Page, label: str, words: str) -> None:
+    """Choose from a long list by typing a part of its words."""
+    field = page.get_by_label(label, exact=True)
+    field.click()
+    field.fill(words)
+    expect(page.locator(".ant-select-item-option-active")).to_contain_text(words)
+    field.press("Enter")

@@ -1,0 +1,143 @@
+"""Every view, drawer and dialog through the accessibility checker, at the working size and on a tablet."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable
+
+import pytest
+from axe_playwright_python.sync_playwright import Axe
+from playwright.sync_api import Page, expect
+
+pytestmark = pytest.mark.browser
+
+WAISTCOAT = "Notched waistcoat"
+#: place: what is opened there first, by the names of what is pressed one after another
+PLACES: list[tuple[str, str, list[str]]] = [
+    ("", "", []),
+    ("", "cupboard", []),
+    ("", "washday", []),
+    ("", "washday", ["The house"]),
+    ("", "nowhere", []),
+    *((WAISTCOAT, f"plan?part={part}", []) for part in ("pieces", "cuts", "sheet")),
+    *((WAISTCOAT, "cloth", [part]) for part in ("Measures", "Face", "Bars", "Flaws", "By hand", "Kept")),
+    (WAISTCOAT, "cloth", ["From the cupboard"]),
+    *((WAISTCOAT, f"shrink?part={part}", []) for part in ("swatch", "treat", "set", "day")),
+    *((WAISTCOAT, f"buy?part={part}", []) for part in ("ask", "together", "cupboard", "envelope", "strips", "list")),
+    ("Boxy overshirt", "buy?part=offers", []),
+    ("Boxy overshirt", "buy?part=offers", ["Linen stripe, narrow loom"]),
+    ("Boxy overshirt", "buy?part=offers", ["Look at the shop’s list"]),
+    ("Boxy overshirt", "buy?part=envelope", ["Convert a length"]),
+    *((WAISTCOAT, f"true?part={part}", []) for part in ("test", "edge", "matter", "fold", "pieces", "plaid")),
+    (WAISTCOAT, "lay", []),
+    (WAISTCOAT, "lay", ["How to lay"]),
+    (WAISTCOAT, "log", []),
+    *(
+        (WAISTCOAT, "plan", ["Read off with a tape", way])
+        for way in ("By stations", "Point by point", "By two tapes", "By its measures", "From another piece")
+    ),
+    (WAISTCOAT, "lay", ["Keys"]),
+    (WAISTCOAT, "lay", ["Words"]),
+    (WAISTCOAT, "lay", ["Yours"]),
+]
+
+
+def faults(page: Page) -> list[str]:
+    found = Axe().run(page)
+    return [f"{one['id']}: {one['nodes'][0]['html'][:160]}" for one in found.response["violations"]]
+
+
+def numbers(page: Page, demo: str) -> dict[str, str]:
+    page.goto(demo)
+    links = page.get_by_role("link", name=re.compile("^Open "))
+    expect(links.first).to_be_visible()
+    return {
+        (one.get_attribute("aria-label") or "").removeprefix("Open "): (one.get_attribute("href") or "").split("/")[2]
+        for one in links.all()
+    }
+
+
+@pytest.mark.parametrize("size", [(1280, 800), (820, 1180)])
+def test_every_view_drawer_and_dialog_is_accessible(page: Page, demo: str, size: tuple[int, int]) -> None:
+    page.set_viewport_size({"width": size[0], "height": size[1]})
+    known, wrong = numbers(page, demo), {}
+    for project, place, pressed in PLACES:
+        page.goto(f"{demo}projects/{known[project]}/{place}" if project else f"{demo}{place}")
+        expect(page.get_by_text("Fetching …")).to_have_count(0)
+        # a tablet has no keys, and its head no list of them
+        if pressed == ["Keys"] and size[0] < 1000:
+            continue
+        for name in pressed:
+            page.get_by_role("button", name=name, exact=True).first.click()
+        expect(page.locator("h1, h2, .ant-drawer-title").first).to_be_visible()
+        found = faults(page)
+        if found:
+            wrong[f"{project} {place} {pressed}"] = found
+    assert wrong == {}
+
+
+def _working(page: Page) -> None:
+    page.locator(".tally .worked").first.click()
+    expect(page.get_by_role("dialog")).to_be_visible()
+
+
+def _warnings(page: Page) -> None:
+    page.locator(".tally-warnings button").first.click()
+    expect(page.get_by_role("dialog")).to_be_visible()
+
+
+def _piece(page: Page) -> None:
+    page.get_by_role("button", name=re.compile("^Front, ")).first.click()
+    page.get_by_role("button", name="Change", exact=True).click()
+    for part in page.locator("details.piece-part > summary").all():
+        part.click()
+
+
+def _leaving(page: Page) -> None:
+    page.get_by_role("button", name="Read off with a tape").click()
+    page.get_by_label("Name", exact=True).fill("Half told")
+    page.keyboard.press("Escape")
+    expect(page.get_by_text("Something here is not kept yet")).to_be_visible()
+
+
+@pytest.mark.parametrize(
+    ("place", "act"), [("buy", _working), ("shrink", _warnings), ("plan", _piece), ("plan", _leaving)]
+)
+def test_what_is_opened_by_a_choice_is_accessible(
+    page: Page, demo: str, place: str, act: Callable[[Page], None]
+) -> None:
+    number = numbers(page, demo)[WAISTCOAT]
+    page.goto(f"{demo}projects/{number}/{place}")
+    act(page)
+    assert faults(page) == []
+
+
+#: what a stage's main command is, of the garment that is cut from three cloths
+COMMANDS = {
+    "plan": "Read off with a tape",
+    "cloth": "Width, reading 1",
+    "shrink": "warp reading 1, before",
+    "lay": "Lay ",
+    "buy": "The shop cuts in steps of",
+    "true": "Edges apart",
+}
+
+
+@pytest.mark.parametrize("stage", COMMANDS)
+def test_from_a_fresh_stage_the_main_command_is_three_tab_stops_away(page: Page, demo: str, stage: str) -> None:
+    number = numbers(page, demo)[WAISTCOAT]
+    # as one goes there by keys: from another stage by the rail
+    page.goto(f"{demo}projects/{number}/log")
+    page.get_by_role("navigation", name="Stages").get_by_role("link", name=stage.capitalize(), exact=True).press(
+        "Enter"
+    )
+    expect(page).to_have_url(re.compile(f"/{stage}"))
+    expect(page.get_by_text("Fetching …")).to_have_count(0)
+    expect(page.locator("main.stage")).to_be_focused()
+    page.keyboard.press("Tab")
+    expect(page.get_by_role("button", name="To the main command")).to_be_focused()
+    page.keyboard.press("Enter")
+    told = page.evaluate(
+        "[document.activeElement.innerText, ...[...(document.activeElement.labels ?? [])].map(l => l.innerText)].join()"
+    )
+    assert COMMANDS[stage] in told
