@@ -71,20 +71,20 @@ def test_the_stack_and_what_each_rule_costs(page: Page, demo: str) -> None:
 
 def test_offers_are_laid_compared_and_sorted(page: Page, demo: str) -> None:
     opened(page, demo, "Boxy overshirt", "Where to buy")
-    rows = page.locator("main .offers tbody tr")
+    rows = page.locator("main .offers-table tbody tr")
     expect(rows).to_have_count(4)
-    expect(page.locator("main .offers .small-lay")).to_have_count(4, timeout=60_000)
+    expect(page.locator("main .offers-table .small-lay")).to_have_count(4, timeout=60_000)
     expect(page.get_by_text("✓ cheapest")).to_have_count(1)
     expect(page.get_by_text("the shop is")).to_be_visible()
-    page.get_by_role("button", name="cost", exact=True).click()
-    costs = [float(text) for text in page.locator("main .offers tbody tr td:nth-child(6)").all_inner_texts()]
+    page.get_by_role("columnheader", name="cost").press("Enter")
+    costs = [float(text) for text in page.locator("main .offers-table tbody tr td:nth-child(6)").all_inner_texts()]
     assert costs == sorted(costs) and len(costs) == 4
 
     page.get_by_role("button", name="Look at the shop’s list").click()
     page.get_by_role("button", name=re.compile("^Put Linen, .* beside$")).first.click()
     expect(page.get_by_text("✓ beside")).to_be_visible()
     page.get_by_role("button", name="Close").click()
-    expect(page.locator("main .offers .small-lay")).to_have_count(5, timeout=60_000)
+    expect(page.locator("main .offers-table .small-lay")).to_have_count(5, timeout=60_000)
 
     page.get_by_role("button", name="Linen stripe, narrow loom", exact=True).click()
     enter(page, "Price", "1")

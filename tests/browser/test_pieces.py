@@ -289,7 +289,7 @@ def test_edges_marks_sizes_the_sheet_and_true_size(page: Page, own: str) -> None
     expect(page.get_by_role("status").filter(has_text="ease")).to_contain_text("16.0 cm")
 
     # at its true size: 45.5 × 27 cm, each sheet as large as the paper
-    page.get_by_role("button", name="The pieces").click()
+    page.get_by_role("tab", name="The pieces").click()
     page.get_by_role("button", name=re.compile("^Panel, ")).click()
     page.get_by_role("link", name="Print it").click()
     expect(page.get_by_role("heading", level=1)).to_have_text("Panel at its true size, on 4 sheets")

@@ -7,6 +7,8 @@ const SHEET: readonly (readonly [string, readonly (readonly [string, string])[]]
     ["Ctrl Z", "take back the last thing done"],
     ["Ctrl Shift Z", "do it again"],
     ["Alt M", "to the stage's main command"],
+    ["Alt Page Down", "the next stage; with Page Up the one before"],
+    ["Alt C", "the garment's next cloth"],
     ["Esc", "close what lies on top"],
   ]],
   ["In a field", [
@@ -45,6 +47,13 @@ export function toMainCommand() {
   command?.scrollIntoView({ block: "nearest" });
 }
 
+/** Goes to the link `by` places further on among these, round and round; the hand follows to the stage. */
+function follow(links: string, by: number) {
+  const all = [...document.querySelectorAll<HTMLElement>(links)];
+  const here = all.findIndex((one) => one.getAttribute("aria-current"));
+  if (all.length > 1) all[(here + by + all.length) % all.length]!.click();
+}
+
 /** The keys that work on every page, and the sheet that lists them all. */
 export function Keys({ onBack, onAgain, open, onOpen }: { onBack: () => void; onAgain: () => void; open: boolean; onOpen: (open: boolean) => void }) {
   useEffect(() => {
@@ -53,6 +62,8 @@ export function Keys({ onBack, onAgain, open, onOpen }: { onBack: () => void; on
       const command = event.ctrlKey || event.metaKey;
       if (event.key === "?" && !typing(at)) onOpen(true);
       else if (event.altKey && event.key.toLowerCase() === "m") toMainCommand();
+      else if (event.altKey && (event.key === "PageDown" || event.key === "PageUp")) follow("a.rail-stage", event.key === "PageDown" ? 1 : -1);
+      else if (event.altKey && event.key.toLowerCase() === "c") follow(".cloths a", 1);
       else if (command && "zy".includes(event.key.toLowerCase())) {
         // while something is being typed, or in a form that is not kept yet, the keys are the field's own
         if (at.closest(".ant-drawer") || (typing(at) && (at.dataset["entry"] !== "true" || at.dataset["pending"] === "true"))) return;

@@ -1,4 +1,5 @@
 import { Button } from "antd";
+import { DoButton } from "../../app/DoButton";
 import { useState } from "react";
 import { api, type Envelope, type EnvelopeChange, type Project, saved, unwrap } from "../../api/client";
 import { Worked } from "../../app/Working";
@@ -114,9 +115,9 @@ export function EnvelopePart({ project }: { project: Project }) {
         )}
         {view && (
           <p className="commands">
-            <Button onClick={() => void setView({ rows: [...view.rows, { width: null, nap: "", lengths: [] }] })}>Another width</Button>
-            <Button onClick={() => void change({ sizes: [...sizes, { name: String(sizes.length + 1), body: null, finished: null }] })}>Another size</Button>
-            <Button onClick={() => void change({ views: [...views, { name: `View ${views.length + 1}`, rows: [{ width: null, nap: "", lengths: [] }] }], view: views.length })}>Another view</Button>
+            <DoButton onDo={() => setView({ rows: [...view.rows, { width: null, nap: "", lengths: [] }] })}>Another width</DoButton>
+            <DoButton onDo={() => change({ sizes: [...sizes, { name: String(sizes.length + 1), body: null, finished: null }] })}>Another size</DoButton>
+            <DoButton onDo={() => change({ views: [...views, { name: `View ${views.length + 1}`, rows: [{ width: null, nap: "", lengths: [] }] }], view: views.length })}>Another view</DoButton>
             <Button onClick={() => setConvert(true)}>Convert a length</Button>
           </p>
         )}

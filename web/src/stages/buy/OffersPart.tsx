@@ -1,10 +1,10 @@
 import { Button, Drawer, Table } from "antd";
+import { DoButton } from "../../app/DoButton";
 import type { ColumnsType, ColumnType } from "antd/es/table";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type NewOffer, type Offer, type OfferChange, type Offers, type Project, saved, unwrap } from "../../api/client";
 import { useAsked, useChoices, useTape } from "../../api/hooks";
-import { useOnce } from "../../app/useOnce";
 import { Worked } from "../../app/Working";
 import { DraftScope, EntryChoice, EntryLength, EntryText, EntryTick } from "../../fields/Entry";
 import { fitting, SmallLay } from "../../lay-table/SmallLay";
@@ -27,7 +27,7 @@ export function OffersPart({ project }: { project: Project }) {
     const told = part.keep(await saved(api.POST("/api/projects/{project_id}/offers", { params, body })));
     return told.offers.at(-1)?.id ?? undefined;
   }
-  const [busy, another] = useOnce(async () => setOpen(await add({ name: "Another width", width: imperial ? "55 in" : "140 cm", shop_number: "" })));
+  const another = async () => setOpen(await add({ name: "Another width", width: imperial ? "55 in" : "140 cm", shop_number: "" }));
   if (part.error) return <p className="spoil">{part.error.message}</p>;
   if (!found) return <p className="quiet">Fetching …</p>;
   const lays = found.offers.flatMap((o) => (o.lay ? [o.lay] : []));
@@ -79,7 +79,7 @@ export function OffersPart({ project }: { project: Project }) {
       <h1>{found.headline}</h1>
       {found.missing && <p className="look">{found.missing}</p>}
       <p className="commands">
-        <Button type={found.offers.length < 2 ? "primary" : "default"} loading={busy} onClick={() => void another()}>Put an offer beside these</Button>
+        <DoButton type={found.offers.length < 2 ? "primary" : "default"} onDo={another}>Put an offer beside these</DoButton>
         <Button onClick={() => setShop(true)}>Look at the shop’s list</Button>
       </p>
       <Trying trials={trials} what="Laying each width" />
@@ -150,7 +150,7 @@ function ShopDrawer({ open, onClose, onAdd }: { open: boolean; onClose: () => vo
               <td>{q.width.text}</td>
               <td>{q.price.toFixed(2)} a {q.price_unit === "m" ? "metre" : "yard"}</td>
               <td>{q.stock.text}</td>
-              <td>{q.added ? <span className="good">✓ beside</span> : <Button size="small" aria-label={`Put ${q.name} beside`} onClick={async () => { await onAdd(q.number); await list.refetch(); }}>Put beside</Button>}</td>
+              <td>{q.added ? <span className="good">✓ beside</span> : <DoButton size="small" aria-label={`Put ${q.name} beside`} onDo={async () => { await onAdd(q.number); await list.refetch(); }}>Put beside</DoButton>}</td>
             </tr>
           ))}
         </tbody>

@@ -1,4 +1,5 @@
 import { Button } from "antd";
+import { DoButton } from "../../app/DoButton";
 import { useState } from "react";
 import type { Project, Runs } from "../../api/client";
 import { useChanges } from "../../api/hooks";
@@ -34,7 +35,7 @@ export function TrimPart({ project }: { project: Project }) {
           </div>
         </DraftScope>
       ))}
-      <p className="commands"><Button onClick={() => void add()}>Another edge</Button></p>
+      <p className="commands"><DoButton onDo={add}>Another edge</DoButton></p>
       {error && <p className="spoil" role="alert">{error}</p>}
     </section>
   );

@@ -1,4 +1,5 @@
 import { Button } from "antd";
+import { DoButton } from "../../app/DoButton";
 import { AskWord } from "../../app/Words";
 import { useState } from "react";
 import type { Cut, Piece, Project, Use } from "../../api/client";
@@ -84,7 +85,7 @@ export function CutsTable({ project }: { project: Project }) {
             const head = (
               <th scope="rowgroup" rowSpan={Math.max(1, cuts.length)}>
                 {p.name}
-                {rest.map((u) => <Button key={u.id} size="small" className="cut-add" aria-label={`Cut ${p.name} from ${u.name}`} onClick={() => void begin(p, u)}>+ {u.name}</Button>)}
+                {rest.map((u) => <DoButton key={u.id} size="small" className="cut-add" aria-label={`Cut ${p.name} from ${u.name}`} onDo={() => begin(p, u)}>+ {u.name}</DoButton>)}
               </th>
             );
             return (
@@ -103,7 +104,7 @@ export function CutsTable({ project }: { project: Project }) {
       </div>
       {project.pieces.length === 0 && <p className="quiet">Add the pieces first; a new one is cut from the main cloth.</p>}
       <AddCloth />
-      <p className="quiet">A piece that is put to another cloth is cut from it as from the first, until you change it. Trims go by the metre: say under Buy which edges they go on.</p>
+      <p className="quiet">A piece that is put to another cloth is cut from it as from the first, until you change it. Trims go by their length: say under Buy which edges they go on.</p>
     </>
   );
 }

@@ -1,4 +1,5 @@
 import { Button } from "antd";
+import { DoButton } from "../../app/DoButton";
 import { useState } from "react";
 import type { Project, Shrink } from "../../api/client";
 import { useChanges, useTape } from "../../api/hooks";
@@ -115,8 +116,8 @@ export function SwatchPart({ project, shrink }: { project: Project; shrink: Shri
           {marked && <Diagonals shrink={shrink} washes={washes} onSave={(diagonals) => swatch({ diagonals })} />}
           <p className="commands">
             {measured && !more && <Button onClick={() => setMore(true)}>It was washed again</Button>}
-            {marked && <Button onClick={() => void changes.washSwatch()}>Wash it in the stand-in washer</Button>}
-            {measured && <Button type="text" onClick={() => void changes.addSwatch()}>Another swatch</Button>}
+            {marked && <DoButton onDo={() => changes.washSwatch()}>Wash it in the stand-in washer</DoButton>}
+            {measured && <DoButton type="text" onDo={() => changes.addSwatch()}>Another swatch</DoButton>}
           </p>
           {shrink.swatches.length > 1 && (
             <ul className="swatches">

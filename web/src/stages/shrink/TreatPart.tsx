@@ -1,9 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { Button, Radio } from "antd";
+import { DoButton } from "../../app/DoButton";
 import { useState } from "react";
 import { Link } from "react-router";
 import { api, type Cloth, saved, type Shrink, unwrap } from "../../api/client";
-import { useAt, useChanges, useChoices, useClothNews } from "../../api/hooks";
+import { useAt, useChanges, useChoices, useClothNews, useTape } from "../../api/hooks";
 import { EntryChoice, EntryLength, EntryText } from "../../fields/Entry";
 import { Explained } from "../../app/Words";
 import { Washes } from "../cloth/Washes";
@@ -11,6 +12,7 @@ import { Washes } from "../cloth/Washes";
 /** Rub test, and a line for every wash of the length until the rag stays clean. */
 function Dye({ cloth, kinds }: { cloth: Cloth; kinds: Shrink["washes_offered"] }) {
   const choices = useChoices();
+  const { imperial } = useTape();
   const news = useClothNews();
   const [wash, setWash] = useState({ how: "", wash: "", grade: "", length_after: "", width_after: "" });
   const [error, setError] = useState("");
@@ -41,15 +43,15 @@ function Dye({ cloth, kinds }: { cloth: Cloth; kinds: Shrink["washes_offered"] }
       <fieldset>
         <legend>A wash of the length, written down</legend>
         <EntryChoice label="Washed as" value={wash.wash} options={[{ value: "", label: "something else, said below" }, ...kinds]} onSave={(kind) => set({ wash: kind })} />
-        <EntryText label="How" path={`wash-how-${cloth.id}`} value={wash.how} placeholder="such as 40 °C, tumbled" onSave={(how) => set({ how })} />
+        <EntryText label="How" path={`wash-how-${cloth.id}`} value={wash.how} placeholder={imperial ? "such as warm (104 °F), tumbled" : "such as 40 °C, tumbled"} onSave={(how) => set({ how })} />
         <EntryChoice label="The rag afterwards" value={wash.grade} placeholder="not tested" options={choices?.grades ?? []} onSave={(grade) => set({ grade })} />
         <div className="two">
           <EntryLength yardage label="Length afterwards" path={`wash-length-${cloth.id}`} value={wash.length_after} onSave={(length_after) => set({ length_after })} />
           <EntryLength label="Width afterwards" path={`wash-width-${cloth.id}`} value={wash.width_after} onSave={(width_after) => set({ width_after })} />
         </div>
         <p className="commands">
-          <Button onClick={() => void add(false)}>Write it down</Button>
-          <Button type="text" onClick={() => void add(true)}>Let the stand-in wash it</Button>
+          <DoButton onDo={() => add(false)}>Write it down</DoButton>
+          <DoButton type="text" onDo={() => add(true)}>Let the stand-in wash it</DoButton>
         </p>
         {error && <p className="spoil" role="alert">{error}</p>}
       </fieldset>
