@@ -1,8 +1,8 @@
 """One garment by keys alone, counted: a jacket of two pieces from three cloths, from an empty bench to what to buy.
 
-``python -m tools.walk http://127.0.0.1:8077/`` begins a garment there and tells how many entries were typed, how many times
-Tab was pressed, and how many other keys. At every step the hand takes the shortest way there is: Tab, Shift with Tab, or
-the page's own keys.
+``python -m tools.walk http://127.0.0.1:8077/`` begins a garment there and tells how many entries were typed, how many
+times Tab was pressed, and how many other keys. At every step the hand takes the shortest way there is: Tab, Shift with
+Tab, or the page's own keys.
 """
 
 from __future__ import annotations
@@ -17,7 +17,8 @@ from .chromium import ARGS, CHROMIUM
 
 #: Every stop of the Tab key in its order, the place of the hand among them, and the place of what is looked for.
 STOPS = """(target) => {
-  const top = [...document.querySelectorAll('.ant-modal-wrap, .ant-drawer-open')].filter(e => e.getClientRects().length).at(-1);
+  const above = [...document.querySelectorAll('.ant-modal-wrap, .ant-drawer-open')];
+  const top = above.filter(e => e.getClientRects().length).at(-1);
   const all = [...(top ?? document).querySelectorAll('a[href], button, input, select, textarea, summary, [tabindex]')];
   const stops = all.filter(e => e.tabIndex >= 0 && !e.disabled && e.getClientRects().length > 0
     && getComputedStyle(e).visibility !== 'hidden'
@@ -225,7 +226,6 @@ def main() -> int:
         try:
             print(dict(walk(page, sys.argv[1])))
         finally:
-            page.screenshot(path="/tmp/walk.png")
             browser.close()
     return 0
 

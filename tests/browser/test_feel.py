@@ -272,3 +272,101 @@ def test_a_command_that_was_refused_is_told_until_something_else_was_done(page: 
     page.unroute("**/api/projects/1")
     page.get_by_role("button", name=re.compile("^Put .* away$")).click()
     expect(strip).to_have_count(0)
+
+
+def test_a_stage_that_waits_says_for_which_and_goes_there(page: Page, own: str) -> None:
+    begin(page, own)
+    # the rail's order is the order of work
+    names = page.get_by_role("navigation", name="Stages").locator("a.rail-stage").all_inner_texts()
+    assert [name.strip() for name in names] == ["Plan", "Cloth", "Shrink", "Lay", "Buy", "True", "Log"]
+    for stage in ("lay", "buy"):
+        page.goto(f"{own}projects/1/{stage}")
+        expect(page.get_by_text(f"{stage.capitalize()} waits for Plan: Add the pattern pieces first.")).to_be_visible()
+    page.get_by_role("button", name="Go to Plan").click()
+    expect(page.get_by_role("heading", level=1)).to_have_text("Which pieces will be cut?")
+    page.goto(f"{own}projects/1/true")
+    page.get_by_role("button", name="Go to Cloth").press("Enter")
+    expect(page.get_by_role("heading", level=1)).to_have_text("How wide is the cloth?")
+    # what a figure of the tally lacks is one touch away, and is told without hovering
+    page.locator('[data-key="shrinkage_warp"] a').click()
+    expect(page).to_have_url(re.compile("/shrink"))
+
+
+def test_stages_and_cloths_by_keys(page: Page, demo: str) -> None:
+    page.goto(demo)
+    page.get_by_role("link", name="Open Notched waistcoat", exact=True).click()
+    expect(page.get_by_role("heading", level=1)).to_contain_text("to cut")
+    page.keyboard.press("Alt+PageDown")
+    expect(page).to_have_url(re.compile("/cloth"))
+    expect(page.get_by_label("Name", exact=True)).to_have_value("Velveteen, bottle green")
+    page.keyboard.press("Alt+c")
+    expect(page.get_by_label("Name", exact=True)).to_have_value("Lining twill, slate")
+    page.keyboard.press("Alt+PageUp")
+    expect(page).to_have_url(re.compile("/plan"))
+
+
+def test_a_wash_is_not_written_down_twice(page: Page, own: str) -> None:
+    linen(page, own)
+    page.goto(f"{own}projects/1/shrink?part=treat")
+    page.get_by_label("How", exact=True).fill("by hand, cool")
+    page.get_by_label("How", exact=True).press("Enter")
+    page.get_by_role("button", name="Write it down").dblclick()
+    lines = page.locator(".washes li")
+    expect(lines).to_have_count(1)
+    page.reload()
+    expect(lines).to_have_count(1)
+    expect(lines).to_contain_text("by hand, cool")
+
+
+def test_a_word_in_a_label_is_explained_on_touch(page: Page, own: str) -> None:
+    linen(page, own)
+    page.locator(".entry", has_text="Near selvage not used").locator(".ask-word").click()
+    expect(page.get_by_role("tooltip")).to_contain_text("Also called: selvedge, self-edge.")
+
+
+def test_a_long_list_is_found_by_typing(page: Page, own: str) -> None:
+    linen(page, own)
+    pick(page, "Weave or kind", "gauze")
+    saved(page)
+    page.reload()
+    expect(page.locator(".entry", has_text="Weave or kind")).to_contain_text("double or triple gauze")
+
+
+def test_what_was_typed_of_an_offer_is_laid_at_once(page: Page, demo: str) -> None:
+    page.goto(demo)
+    href = page.get_by_role("link", name="Open Bias slip", exact=True).get_attribute("href") or ""
+    page.goto(f"{demo}projects/{href.split('/')[2]}/buy?part=offers")
+    page.get_by_role("button", name="Put an offer beside these").click()
+    drawer = page.get_by_role("dialog", name="An offer")
+    row = page.get_by_role("row", name=re.compile("^Another width"))
+    seen = set()
+    for width in ("160 cm", "135 cm", "150 cm"):
+        drawer.get_by_label("Width, selvage to selvage").fill(width)
+        drawer.get_by_label("Width, selvage to selvage").press("Enter")
+        # typed while the one before is still being laid, too
+        expect(row.locator("td").first).to_have_text(width.replace(" cm", ".0 cm"))
+        expect(row.locator(".small-lay")).to_be_visible(timeout=60_000)
+        seen.add(row.locator("td").nth(2).inner_text())
+    assert len(seen) > 1, "another width is another lay"
+    drawer.get_by_role("button", name="Take it out").click()
+
+
+def test_what_is_in_hand_is_told_on_the_bench_in_buy_and_on_the_list(page: Page, demo: str) -> None:
+    page.goto(demo)
+    strip = page.locator(".strip", has_text="Bias slip")
+    expect(strip).to_contain_text("to buy")
+    href = page.get_by_role("link", name="Open Bias slip", exact=True).get_attribute("href") or ""
+    at = f"{demo}projects/{href.split('/')[2]}"
+    page.goto(f"{at}/cloth")
+    enter(page, "Length in hand, if any", "9 m")
+    page.goto(f"{at}/buy")
+    expect(page.get_by_role("heading", level=1)).to_contain_text("Nothing to buy")
+    expect(page.locator('[data-key="to_buy"] b')).to_have_text("0.00")
+    page.get_by_role("tab", name="The list").click()
+    tick = page.get_by_label("Crepe, harbour blue is in the house")
+    expect(tick).to_be_checked()
+    expect(tick).to_be_disabled()
+    page.goto(demo)
+    expect(page.locator("li", has_text="Bias slip").first).to_contain_text("nothing to buy: 900.0 cm in hand will do")
+    page.goto(f"{at}/cloth")
+    enter(page, "Length in hand, if any", "")

@@ -1,5 +1,6 @@
 import { Modal } from "antd";
 import { useEffect } from "react";
+import { onPage } from "./hand";
 
 const SHEET: readonly (readonly [string, readonly (readonly [string, string])[]])[] = [
   ["Everywhere", [
@@ -28,13 +29,6 @@ const SHEET: readonly (readonly [string, readonly (readonly [string, string])[]]
 const TYPED = /^(?:text|search|number|)$/;
 const typing = (at: HTMLElement) =>
   at.tagName === "TEXTAREA" || at.tagName === "SELECT" || at.isContentEditable || (at.tagName === "INPUT" && TYPED.test(at.getAttribute("type") ?? ""));
-
-/** The hand on the stage itself. */
-export function toStage() {
-  const main = document.querySelector<HTMLElement>("main");
-  if (main && !main.hasAttribute("tabindex")) main.tabIndex = -1;
-  main?.focus({ preventScroll: true });
-}
 
 /** The stage's main command: what is filled with the colour of action, or else the first field. */
 export function toMainCommand() {
@@ -96,7 +90,7 @@ export function Keys({ onBack, onAgain, open, onOpen }: { onBack: () => void; on
 export function Skip() {
   return (
     <nav className="skip" aria-label="Skip">
-      <button type="button" onClick={toStage}>To the stage</button>
+      <button type="button" onClick={onPage}>To the stage</button>
       <button type="button" onClick={toMainCommand}>To its main command</button>
     </nav>
   );

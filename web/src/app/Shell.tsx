@@ -7,7 +7,8 @@ import { useChanges, useProject } from "../api/hooks";
 import { DraftScope, EntryText } from "../fields/Entry";
 import { COMMAND, useRefusals } from "../fields/refusals";
 import { ClothSwitch } from "./ClothSwitch";
-import { Keys, Skip, toStage } from "./Keys";
+import { onPage } from "./hand";
+import { Keys, Skip } from "./Keys";
 import { UndoBar, useUndoing } from "./Undo";
 import { Rail } from "./Rail";
 import { TallyBar } from "./TallyBar";
@@ -96,7 +97,7 @@ function useFocusOnStage() {
       const main = document.querySelector<HTMLElement>("main");
       if (!main) return;
       clearInterval(timer);
-      if (!main.contains(document.activeElement)) toStage();
+      if (!main.contains(document.activeElement)) onPage();
     }, 30);
     return () => clearInterval(timer);
   }, [pathname]);

@@ -198,10 +198,10 @@ export function EntryText(props: EntryProps) {
 
   return (
     <div className={`entry ${props.className ?? ""} ${bare ? "entry-bare" : ""}`}>
+      {!bare && <AskWord text={label} />}
       <label htmlFor={id} className={bare ? "unseen" : undefined}>
         {label}
       </label>
-      {!bare && <AskWord text={label} />}
       <Input
         id={id}
         value={draft.text}
@@ -293,8 +293,8 @@ export function EntryChoice(props: {
   };
   return (
     <div className={props.bare ? "entry entry-bare" : "entry"}>
-      <label htmlFor={id} className={props.bare ? "unseen" : undefined}>{props.label}</label>
       {!props.bare && <AskWord text={props.label} />}
+      <label htmlFor={id} className={props.bare ? "unseen" : undefined}>{props.label}</label>
       {props.options.length > MOST_AT_A_GLANCE ? <Suspense fallback={<SystemChoice {...field} />}><SearchChoice {...field} /></Suspense> : <SystemChoice {...field} />}
       <span className="say spoil" role={error ? "alert" : undefined}>{error}</span>
     </div>
@@ -307,10 +307,10 @@ export function EntryTick(props: { label: string; value: boolean; onSave: (value
   const { error, keeping } = useTold(id, props.label);
   return (
     <div className="entry-tick">
+      {!props.bare && <AskWord text={props.label} />}
       <Checkbox id={id} checked={props.value} disabled={props.disabled ?? false} onChange={(e) => void keeping(() => props.onSave(e.target.checked))}>
         <span className={props.bare ? "unseen" : undefined}>{props.label}</span>
       </Checkbox>
-      {!props.bare && <AskWord text={props.label} />}
       {error && <span className="say spoil" role="alert">{error}</span>}
     </div>
   );

@@ -1,12 +1,12 @@
 import { Button, Radio } from "antd";
 import { useState } from "react";
-import { Link } from "react-router";
 import { useTape } from "../../api/hooks";
 import { Worked } from "../../app/Working";
 import { EntryChoice, EntryLength } from "../../fields/Entry";
 import { AttemptsChart, PlacesChart } from "./Charts";
 import { HangingCloth } from "./HangingCloth";
 import { Explained } from "../../app/Words";
+import { waiting } from "../../app/Waits";
 import type { PartProps } from "./useTrue";
 
 const SIDES = [
@@ -33,7 +33,7 @@ export function TestPart({ found, calls, project }: PartProps) {
     return (
       <>
         <h1>{found.headline}</h1>
-        <p className="look">{found.missing} <Link to={`/projects/${project.id}/cloth`}>To the cloth</Link></p>
+        {!waiting(project, "true") && <p className="look">{found.missing}</p>}
       </>
     );
   async function drop(reading: { offset: number; bow: number }) {
