@@ -175,7 +175,7 @@ def test_three_cloths_from_an_empty_home(page: Page, own: str) -> None:
     maker.typed += 1
     maker.stage("Lay")
     expect(page.locator('.laid[aria-label^="Front with lapel, 1"]')).to_be_visible()
-    expect(page.get_by_text("Out of date")).to_have_count(0)
+    expect(page.locator("main").get_by_text("Out of date")).to_have_count(0)
 
     # a wash written down asks for length and width, and is the cloth's new state
     maker.stage("Cloth")

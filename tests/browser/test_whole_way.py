@@ -53,7 +53,7 @@ def test_the_demo_by_mouse(page: Page, demo: str, tmp_path: Path) -> None:
     expect(page.locator('[data-key="width"] b')).not_to_have_text(before)
 
     page.get_by_role("link", name="Lay", exact=True).click()
-    expect(page.get_by_text("Out of date: the usable width went from")).to_be_visible()
+    expect(page.locator("main").get_by_text("Out of date: the usable width went from")).to_be_visible()
     expect(page.locator('.rail-stage[href$="/lay"] .dot-look-again')).to_be_visible()
     page.get_by_role("button", name="How to lay").click()
     seconds = page.get_by_label("Time to search")
@@ -64,7 +64,7 @@ def test_the_demo_by_mouse(page: Page, demo: str, tmp_path: Path) -> None:
     page.get_by_role("button", name="Lay again").click()
     expect(page.get_by_role("button", name="Stop here")).to_be_visible()
     expect(page.get_by_role("button", name="Lay again")).to_be_visible(timeout=30_000)
-    expect(page.get_by_text("Out of date")).to_have_count(0)
+    expect(page.locator("main").get_by_text("Out of date")).to_have_count(0)
 
     page.get_by_role("button", name=re.compile("^Front, 1")).click()
     facts = page.get_by_role("region", name="The chosen piece")
@@ -143,7 +143,7 @@ def test_a_new_project_by_keyboard_from_a_drawing(page: Page, own: str, tmp_path
     keys.type("9 mm\n")
     saved(page)
     tab_to("Fibre")
-    keys.type("linen")
+    keys.type("linen\n")
     saved(page)
 
     page.get_by_role("link", name="Shrink", exact=True).press("Enter")

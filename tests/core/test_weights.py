@@ -12,6 +12,7 @@ from idle_selvage.core.weights import (
     load_weight_text,
     read_cloth_weight,
     read_load_weight,
+    told_weights,
 )
 from idle_selvage.core.written import with_fahrenheit
 
@@ -56,3 +57,20 @@ def test_temperatures_stand_in_both_scales_for_whoever_works_in_inches() -> None
     )
     assert with_fahrenheit("wash at 40 °C", "metric") == "wash at 40 °C"
     assert with_fahrenheit("30 °C (86 °F)", "imperial") == "30 °C (86 °F)"
+
+
+@pytest.mark.parametrize(
+    ("text", "told"),
+    [
+        # 1 oz = 28.349523125 g, 1 lb = 453.59237 g: international yard and pound agreement, 1959
+        ("2 lb", ("907 g", "0.91 kg", "32.0 oz", "2 lb 0.0 oz")),
+        ("250 g", ("250 g", "0.25 kg", "8.8 oz", "0 lb 8.8 oz")),
+        ("1,5 kg", ("1500 g", "1.50 kg", "52.9 oz", "3 lb 4.9 oz")),
+        ("453.59 g", ("454 g", "0.45 kg", "16.0 oz", "1 lb 0.0 oz")),
+        ("180 g/m²", ("180 g/m²", "5.3 oz/yd²")),
+        ("12 oz/yd2", ("407 g/m²", "12.0 oz/yd²")),
+        ("1 3/8 yd", ()), ("so heavy", ()), ("", ()), ("12", ()),
+    ],
+)  # fmt: skip
+def test_a_weight_in_every_unit(text: str, told: tuple[str, ...]) -> None:
+    assert tuple(text for _, text in told_weights(text)) == told

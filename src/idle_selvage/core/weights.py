@@ -51,11 +51,37 @@ def load_weight_text(kilograms: float, system: System) -> str:
     return f"{kilograms:.4g}" if system == "metric" else f"{kilograms * 1000.0 / GRAMS_PER_POUND:.3g}"
 
 
+def told_weights(text: str) -> tuple[tuple[str, str], ...]:
+    """A typed weight in every unit, as (unit, text): of cloth by its area where a square metre or yard is named, else
+    of a thing. Nothing where it is no weight: ``5.3 oz/yd²``, ``180 g/m²``, ``2 lb``, ``250 g``."""
+    found = _WRITTEN.match(text)
+    unit = "" if found is None else _plain_unit(found["unit"])
+    if found is None or not unit or unit not in {**_CLOTH, **_LOAD}:
+        return ()
+    number = read_number(found["number"])
+    if unit in _CLOTH and unit not in ("g", "oz"):
+        grams = number * _CLOTH[unit]
+        return (("grams a square metre", f"{grams:.0f} g/m²"),
+                ("ounces a square yard", f"{grams / OUNCE_A_YARD2:.1f} oz/yd²"))  # fmt: skip
+    grams = number * (GRAMS_PER_OUNCE if unit == "oz" else _LOAD[unit] * 1000.0)
+    pounds, ounces = divmod(round(grams / GRAMS_PER_OUNCE, 1), 16)
+    return (
+        ("grams", f"{grams:.0f} g"),
+        ("kilograms", f"{grams / 1000.0:.2f} kg"),
+        ("ounces", f"{grams / GRAMS_PER_OUNCE:.1f} oz"),
+        ("pounds and ounces", f"{pounds:.0f} lb {ounces:.1f} oz"),
+    )
+
+
+def _plain_unit(unit: str | None) -> str:
+    return re.sub(r"[^a-z2]", "", (unit or "").lower().replace("²", "2"))
+
+
 def _read(text: str, units: dict[str, float], bare: float, example: str) -> float:
     found = _WRITTEN.match(text)
     if found is None:
         raise BadEntry(f"“{text.strip()[:30]}” is no weight; write it as {example}.")
-    unit = re.sub(r"[^a-z2]", "", (found["unit"] or "").lower().replace("²", "2"))
+    unit = _plain_unit(found["unit"])
     if unit and unit not in units:
         raise BadEntry(f"“{(found['unit'] or '').strip()[:20]}” is no weight known here; write it as {example}.")
     return read_number(found["number"]) * (units[unit] if unit else bare)

@@ -352,6 +352,9 @@ def test_lengths_are_converted_with_the_way_they_were_rounded(person: Person) ->
     assert told["spoken"][0]["text"] == "1 ½ yd" and "rounded up" in told["spoken"][0]["rounded"]
     assert len(told["table"]) == 10 and "0.9144" in told["source"]
     assert "no number" in person.refused("GET", "/convert?length=so wide")["message"]
+    heavy = person.ask("GET", "/convert?length=5.3 oz/yd²")
+    assert [w["text"] for w in heavy["weights"]] == ["180 g/m²", "5.3 oz/yd²"] and heavy["spoken"] == []
+    assert person.ask("GET", "/convert?length=2 lb")["weights"][0]["text"] == "907 g"
 
 
 def test_a_search_that_failed_is_no_verdict_on_the_cloth(laid: Person, monkeypatch: pytest.MonkeyPatch) -> None:

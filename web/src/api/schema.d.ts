@@ -859,7 +859,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A length in every unit, and the fractions of a yard. */
+        /** A length or a weight in every unit, and the fractions of a yard. */
         get: operations["convertLength"];
         put?: never;
         post?: never;
@@ -4557,6 +4557,11 @@ export interface components {
         ConvertOut: {
             /** Spoken */
             spoken: components["schemas"]["SpokenOut"][];
+            /**
+             * Weights
+             * @description a weight in every unit, to the nearest; empty for a length
+             */
+            weights: components["schemas"]["WeightOut"][];
             /** Table */
             table: components["schemas"]["FractionOut"][];
             /** Source */
@@ -4582,6 +4587,13 @@ export interface components {
             /** Rounded */
             rounded: string;
             figure: components["schemas"]["FigureOut"];
+        };
+        /** WeightOut */
+        WeightOut: {
+            /** Unit */
+            unit: string;
+            /** Text */
+            text: string;
         };
         /** OffersOut */
         OffersOut: {
@@ -9374,6 +9386,7 @@ export interface operations {
     convertLength: {
         parameters: {
             query: {
+                /** @description a length, or a weight with its unit */
                 length: string;
             };
             header?: never;

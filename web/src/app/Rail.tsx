@@ -1,8 +1,8 @@
-import { Tooltip } from "antd";
 import { Link, NavLink } from "react-router";
 import type { Stage } from "../api/client";
 import { useAt } from "../api/hooks";
 import { stageNames, stateWords } from "../words/stages";
+import { Tip } from "./Tip";
 
 /** A printed dot: ring, half, full, full with a folded corner. Its word and title say the same. */
 export function Dot({ state, size = 22 }: { state: Stage["state"]; size?: number }) {
@@ -39,13 +39,13 @@ export function Rail({ stages, projectId }: { stages: Stage[] | undefined; proje
           </>
         );
         return projectId === undefined || state === "not-built" ? (
-          <Tooltip key={name} placement="right" title={state === "not-built" ? say : "Open a project first"}>
+          <Tip key={name} placement="right" title={state === "not-built" ? say : "Open a project first"}>
             <span className="rail-stage rail-off" aria-disabled="true">{inside}</span>
-          </Tooltip>
+          </Tip>
         ) : (
-          <Tooltip key={name} placement="right" title={say}>
+          <Tip key={name} placement="right" title={say}>
             <NavLink to={at(name)} className="rail-stage" aria-description={say}>{inside}</NavLink>
-          </Tooltip>
+          </Tip>
         );
       })}
     </nav>

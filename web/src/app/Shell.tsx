@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { Button, Drawer, Tooltip } from "antd";
+import { Button, Drawer } from "antd";
 import { useEffect, useRef, useState, useSyncExternalStore } from "react";
 import { NavLink, Outlet, useLocation, useMatch } from "react-router";
 import { api, saving, unwrap } from "../api/client";
@@ -16,6 +16,7 @@ import { Timers } from "../devices/Timers";
 import { Words } from "./Words";
 import { Units, Yours } from "./Yours";
 import { useTapeDevice } from "../devices/useTape";
+import { Tip } from "./Tip";
 
 /** Whether what was done is kept; not while a refused value stands in a field. */
 function Saved() {
@@ -114,10 +115,10 @@ function HeadTools() {
       <Saved />
       <UndoBar undoing={undoing} />
       <Keys open={sheet} onOpen={setSheet} onBack={() => void undoing.run("back")} onAgain={() => void undoing.run("again")} />
-      <Tooltip title="All keys (?)"><Button className="keys-button" size="small" type="text" onClick={() => setSheet(true)}>Keys</Button></Tooltip>
-      <Tooltip title="Words of the trade"><Button size="small" type="text" onClick={() => setWords(true)}>Words</Button></Tooltip>
+      <Tip title="All keys (?)"><Button className="keys-button" size="small" type="text" onClick={() => setSheet(true)}>Keys</Button></Tip>
+      <Tip title="Words of the trade"><Button size="small" type="text" onClick={() => setWords(true)}>Words</Button></Tip>
       <Words open={words} onClose={() => setWords(false)} />
-      <Tooltip title="Units, tape, the shop’s step, money"><Button size="small" type="text" onClick={() => setYours(true)}>Yours</Button></Tooltip>
+      <Tip title="Units, tape, the shop’s step, money"><Button size="small" type="text" onClick={() => setYours(true)}>Yours</Button></Tip>
       <Drawer closeIcon="Close" title="How you measure and buy" open={yours} onClose={() => setYours(false)} size={380} destroyOnHidden><Yours /></Drawer>
       <TapeWord />
       <Units />

@@ -1,9 +1,9 @@
-import { Tooltip } from "antd";
 import { Link } from "react-router";
 import type { Project } from "../api/client";
 import { useAt } from "../api/hooks";
 import { Warnings } from "./Warnings";
 import { Worked } from "./Working";
+import { Tip } from "./Tip";
 
 /** The few figures a project is steered by, along the bottom, each with its working. */
 export function TallyBar({ project }: { project: Project }) {
@@ -18,9 +18,9 @@ export function TallyBar({ project }: { project: Project }) {
               <b>{entry.figure.number}</b> <small>{entry.figure.unit} {entry.figure.sure}</small>
             </Worked>
           ) : (
-            <Tooltip title={entry.missing}>
+            <Tip title={entry.missing}>
               <Link className="tally-missing" to={at(entry.goes)} aria-label={`${entry.label}: ${entry.missing}`}>—</Link>
-            </Tooltip>
+            </Tip>
           )}
         </div>
       ))}

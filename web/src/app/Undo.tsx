@@ -1,9 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
-import { Button, Tooltip } from "antd";
+import { Button } from "antd";
 import { useState } from "react";
 import { useMatch } from "react-router";
 import { api, saved, unwrap } from "../api/client";
 import { upToDate } from "../api/news";
+import { Tip } from "./Tip";
 
 /** Of which list the page undoes: a garment's, or that of bench and cupboard. */
 function useList() {
@@ -39,13 +40,13 @@ export function UndoBar({ undoing }: { undoing: ReturnType<typeof useUndoing> })
   return (
     <div className="undo" role="group" aria-label="Undo">
       <span className={told?.wrong ? "undo-told spoil" : "undo-told"} role="status">{last}</span>
-      <Tooltip title={back ? `Take back: ${back.what} (Ctrl+Z)` : "Nothing to take back"}>
+      <Tip title={back ? `Take back: ${back.what} (Ctrl+Z)` : "Nothing to take back"}>
         <Button size="small" disabled={!back} onClick={() => void run("back")}>Undo</Button>
-      </Tooltip>
+      </Tip>
       {again && (
-        <Tooltip title={`Do again: ${again.what} (Ctrl+Shift+Z)`}>
+        <Tip title={`Do again: ${again.what} (Ctrl+Shift+Z)`}>
           <Button size="small" onClick={() => void run("again")}>Redo</Button>
-        </Tooltip>
+        </Tip>
       )}
     </div>
   );

@@ -4,6 +4,7 @@ import { useParams } from "react-router";
 import { api, insisting, Refusal, unwrap } from "../api/client";
 import { AskWord } from "../app/Words";
 import { asShown, page, upToDate } from "../api/news";
+import { goOn } from "./goOn";
 import { busyElsewhere, refusals } from "./refusals";
 import type { ChoiceProps } from "./SearchChoice";
 
@@ -67,15 +68,6 @@ type EntryProps = {
   onEnter?: () => void;
   inputRef?: (element: HTMLInputElement | null) => void;
 };
-
-/** Enter goes on: to the next field of the same page or drawer, in the order they stand. */
-function goOn(from: HTMLElement) {
-  const home = from.closest("main, .ant-drawer-body, header") ?? document.body;
-  const fields = [...home.querySelectorAll<HTMLInputElement>("input[data-entry]")].filter((one) => one.getClientRects().length > 0);
-  const next = fields[fields.indexOf(from as HTMLInputElement) + 1];
-  next?.focus();
-  next?.select();
-}
 
 /** A field that keeps its value on Enter or on leaving, and never loses what was typed. */
 export function EntryText(props: EntryProps) {

@@ -7,6 +7,7 @@ import { endOf, useClock } from "../devices/Timers";
 import { EntryText } from "../fields/Entry";
 import { ToMeasure } from "./ToMeasure";
 import { Timeline } from "./Timeline";
+import { goOn } from "../fields/goOn";
 
 /** A time of day as this person's clocks show it. */
 const ofDay = (text: string) => new Date(`2000-01-01T${text.padStart(5, "0")}`).toLocaleTimeString([], { hour: "numeric", minute: "2-digit" });
@@ -127,7 +128,7 @@ export function WashdayPart() {
             {([["start", "Begin not before"], ["washer", "The washer is free from"], ["dryer", "The dryer is free from"]] as const).map(([key, label]) => (
               <div key={key} className="entry">
                 <label htmlFor={`day-${key}`}>{label}</label>
-                <Input id={`day-${key}`} value={wishes[key]} placeholder="now" onChange={(e) => setWishes({ ...wishes, [key]: e.target.value })} />
+                <Input id={`day-${key}`} value={wishes[key]} placeholder="now" data-entry="true" onPressEnter={(e) => goOn(e.currentTarget)} onChange={(e) => setWishes({ ...wishes, [key]: e.target.value })} />
               </div>
             ))}
           </div>

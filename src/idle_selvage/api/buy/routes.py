@@ -7,6 +7,7 @@ from sqlalchemy.orm import Session
 
 from ...core.buy.envelope import SIZE_GIVE_MM
 from ...core.units import BadEntry, read_length
+from ...core.weights import told_weights
 from ...core.wording import say, sentence_of
 from ...formats.csv_list import list_csv
 from ...operations.buy import cupboard, envelope, list, offers, purchase, strips, together
@@ -67,10 +68,13 @@ def read_trials(path: ProjectPath, query: out.TrialsQuery) -> Response:
 
 
 def convert_length(query: out.ConvertQuery) -> Response:
-    """A length in every unit, and the fractions of a yard."""
+    """A length or a weight in every unit, and the fractions of a yard."""
     if not query.length.strip():
         return send(convert_out(presenter(), None))
     try:
+        weights = told_weights(query.length)
+        if weights:
+            return send(convert_out(presenter(), None, weights))
         return send(convert_out(presenter(), read_length(query.length, system())))
     except BadEntry as fault:
         raise Refused(sentence_of(fault), path="length") from None

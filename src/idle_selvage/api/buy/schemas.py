@@ -275,6 +275,11 @@ class SpokenOut(Out):
     figure: FigureOut
 
 
+class WeightOut(Out):
+    unit: str
+    text: str
+
+
 class FractionOut(Out):
     yards: str
     inches: str
@@ -284,6 +289,7 @@ class FractionOut(Out):
 
 class ConvertOut(Out):
     spoken: list[SpokenOut]
+    weights: list[WeightOut] = Field(description="a weight in every unit, to the nearest; empty for a length")
     table: list[FractionOut]
     source: str
 
@@ -398,7 +404,7 @@ class TrialsQuery(UseQuery):
 
 
 class ConvertQuery(In):
-    length: str = Field(max_length=60)
+    length: str = Field(max_length=60, description="a length, or a weight with its unit")
 
 
 class OfferChange(In):

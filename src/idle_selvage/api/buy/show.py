@@ -420,10 +420,11 @@ ROUNDED = {
 }
 
 
-def convert_out(show: Presenter, mm: float | None) -> out.ConvertOut:
-    """A length in every unit, and the fractions of a yard."""
+def convert_out(show: Presenter, mm: float | None, weights: Sequence[tuple[str, str]] = ()) -> out.ConvertOut:
+    """A length or a weight in every unit, and the fractions of a yard."""
     return out.ConvertOut(
         spoken=[_spoken(show, one) for one in (spoken(mm) if mm is not None else ())],
+        weights=[out.WeightOut(unit=unit, text=text) for unit, text in weights],
         table=[_fraction(row) for row in yard_table()],
         source=f"{YARD.name}: {YARD.note}",
     )

@@ -1,5 +1,5 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { Button, Input, Tooltip } from "antd";
+import { Button, Input } from "antd";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { api, type ProjectLine, saved } from "../../api/client";
@@ -12,6 +12,7 @@ import { ClothPattern } from "../../draw/ClothPattern";
 import { stageNames } from "../../words/stages";
 import { Timeline } from "../../washday/Timeline";
 import { Stage } from "../../app/Stage";
+import { Tip } from "../../app/Tip";
 
 function Strip({ project, onDelete }: { project: ProjectLine; onDelete: () => void }) {
   const id = `strip-${project.id}`;
@@ -46,10 +47,10 @@ function Strip({ project, onDelete }: { project: ProjectLine; onDelete: () => vo
             .filter((s) => s.state !== "not-built")
             .map((s) => (
               <li key={s.name}>
-                <Tooltip title={s.why}><Link to={`/projects/${project.id}/${s.name}`} aria-label={`${project.name}: ${stageNames[s.name]}`}>
+                <Tip title={s.why}><Link to={`/projects/${project.id}/${s.name}`} aria-label={`${project.name}: ${stageNames[s.name]}`}>
                   <Dot state={s.state} size={18} />
                   <span>{stageNames[s.name]}</span>
-                </Link></Tooltip>
+                </Link></Tip>
               </li>
             ))}
         </ol>

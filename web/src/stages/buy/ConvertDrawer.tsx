@@ -16,9 +16,9 @@ export function ConvertDrawer({ open, onClose }: { open: boolean; onClose: () =>
     queryFn: () => unwrap(api.GET("/api/convert", { params: { query: { length: asked } } })),
   });
   return (
-    <Drawer closeIcon="Close" title="Convert a length" open={open} onClose={onClose} size={460}>
+    <Drawer closeIcon="Close" title="Convert a length or a weight" open={open} onClose={onClose} size={460}>
       <div className="entry">
-        <label htmlFor="convert">A length, in any unit</label>
+        <label htmlFor="convert">A length or a weight, in any unit</label>
         <Input id="convert" value={text} data-tape onChange={(e) => setText(e.target.value)} status={found.isError ? "error" : undefined} />
         <span className="say spoil" role={found.isError ? "alert" : undefined}>{found.isError ? found.error.message : ""}</span>
       </div>
@@ -27,6 +27,7 @@ export function ConvertDrawer({ open, onClose }: { open: boolean; onClose: () =>
           {found.data?.spoken.map((s) => (
             <li key={s.unit}><b><Worked figure={s.figure} label={s.unit}>{s.text}</Worked></b><span>{s.unit}</span><small>{s.rounded}</small></li>
           ))}
+          {found.data?.weights.map((w) => <li key={w.unit}><b>{w.text}</b><span>{w.unit}</span><small>to the nearest</small></li>)}
         </ul>
       )}
       <h2>Fractions of a yard</h2>

@@ -118,7 +118,7 @@ export function EnvelopePart({ project }: { project: Project }) {
             <DoButton onDo={() => setView({ rows: [...view.rows, { width: null, nap: "", lengths: [] }] })}>Another width</DoButton>
             <DoButton onDo={() => change({ sizes: [...sizes, { name: String(sizes.length + 1), body: null, finished: null }] })}>Another size</DoButton>
             <DoButton onDo={() => change({ views: [...views, { name: `View ${views.length + 1}`, rows: [{ width: null, nap: "", lengths: [] }] }], view: views.length })}>Another view</DoButton>
-            <Button onClick={() => setConvert(true)}>Convert a length</Button>
+            <Button onClick={() => setConvert(true)}>Convert</Button>
           </p>
         )}
       </div>

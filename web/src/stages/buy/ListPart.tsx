@@ -69,7 +69,7 @@ export function ListPart({ project }: { project: Project }) {
       <p className="commands no-print">
         <Button onClick={() => window.print()}>Print</Button>
         <a href={`/api/projects/${project.id}/list.csv`} download>Take it away (CSV)</a>
-        <Button onClick={() => setConvert(true)}>Convert a length</Button>
+        <Button onClick={() => setConvert(true)}>Convert</Button>
       </p>
       <p className="quiet no-print">Thread follows the colour that dominates from a distance. Everything that shrinks is washed before it is sewn in.</p>
       <ConvertDrawer open={convert} onClose={() => setConvert(false)} />

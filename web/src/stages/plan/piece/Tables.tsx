@@ -1,6 +1,7 @@
-import { Button, Checkbox, Input, Tooltip } from "antd";
+import { Button, Checkbox, Input } from "antd";
 import { useTape } from "../../../api/hooks";
 import { type Corner, type Field, type Form, type FormPoint, noPoint, noStation, noTape, type Station, type TapeRow, typed } from "./form";
+import { Tip } from "../../../app/Tip";
 
 export type Set = (part: Partial<Form>) => void;
 /** What is wrong with an entry, by where the server says it is. */
@@ -11,10 +12,10 @@ type CellProps = { label: string; value: Field; wrong?: string | undefined; onTy
 /** A length in a table; Enter goes on to the next one. */
 export function Cell({ label, value, wrong, onType, onFocus, placeholder }: CellProps) {
   return (
-    <Tooltip title={wrong}>
+    <Tip title={wrong}>
       <Input value={value.text} data-tape data-go aria-label={label} aria-invalid={!!wrong} aria-description={wrong} status={wrong ? "error" : undefined}
         placeholder={placeholder} onFocus={onFocus} onChange={(e) => onType(typed(e.target.value))} />
-    </Tooltip>
+    </Tip>
   );
 }
 
