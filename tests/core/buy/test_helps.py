@@ -65,6 +65,8 @@ def test_what_a_help_came_to() -> None:
     assert help_came_to(1000, 1100, 1000) == ("does", "it does: 0.0 cm are left")
     assert help_came_to(1000, 1030, 1030, gains=40.0) == ("does", "it does: 1.0 cm are left")
     assert help_came_to(1000, 1100, 1040)[0] == "short" and help_came_to(1000, 1100, 1100)[0] == "worse"
+    assert help_came_to(1000, None, 1040) == ("short", "it can be laid, and is 4.0 cm short")
+    assert help_came_to(1000, None, 990)[0] == "does"
     assert help_came_to(1000, 1100, 990, how="double fold")[1].startswith("it does, double fold")
 
 

@@ -229,13 +229,16 @@ def does(there: float, lay: float) -> bool:
 
 
 def help_came_to(
-    there: float, plain: float, helped: float, gains: float = 0.0, how: str = ""
+    there: float, plain: float | None, helped: float, gains: float = 0.0, how: str = ""
 ) -> tuple[HelpState, Sentence]:
-    """What trying a help came to: the lay without it and with it, what is there, and how much more there is, mm;
-    ``how`` the cloth lies then."""
-    over, saves = there + gains - helped, plain - helped + gains
+    """What trying a help came to: the lay without it (None: without it nothing can be laid) and with it, what is there,
+    and how much more there is, mm; ``how`` the cloth lies then."""
+    over = there + gains - helped
     if does(there + gains, helped):
         return "does", Sentence("it does{how}: {left} are left", how=f", {how}" if how else "", left=length(over))
+    if plain is None:
+        return "short", Sentence("it can be laid, and is {short} short", short=length(-over))
+    saves = plain - helped + gains
     if saves > NOTHING_MM:
         told = "saves {saves}, still {short} short"
         return "short", Sentence(told, saves=length(saves), short=length(-over))

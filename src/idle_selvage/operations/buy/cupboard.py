@@ -146,7 +146,7 @@ def _came_to(fit: _Fitting, one: Help, row: models.Trial | None, plain: float | 
     helped = trial.length_of(row)
     if row is not None and helped is None:
         return None
-    if helped is None or plain is None or fit.there is None:
+    if helped is None or fit.there is None:
         return HelpTried(one, "waiting", "not tried yet", None)
     small = small_of(one.problem, row)
     how = fold_name(small.fold) if small is not None and one.kind == "folds" and len(one.problem.folds) > 1 else ""

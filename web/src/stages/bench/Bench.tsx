@@ -55,7 +55,7 @@ function Strip({ project, onDelete }: { project: ProjectLine; onDelete: () => vo
             ))}
         </ol>
         <p>
-          {[project.cloth, ...project.beside].map((c) => c.name).filter(Boolean).join(", ") || "no cloth yet"}
+          {[project.cloth, ...project.beside].map((c) => c.name).filter(Boolean).join(", ") || (project.buying ? "a cloth without a name" : "no cloth yet")}
           {project.buying && <>; <b>{project.buying}</b></>}
         </p>
         <p className="next">{project.next_step}</p>
