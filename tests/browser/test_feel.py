@@ -370,3 +370,34 @@ def test_what_is_in_hand_is_told_on_the_bench_in_buy_and_on_the_list(page: Page,
     expect(page.locator("li", has_text="Bias slip").first).to_contain_text("nothing to buy: 900.0 cm in hand will do")
     page.goto(f"{at}/cloth")
     enter(page, "Length in hand, if any", "")
+
+
+def test_while_something_is_fetched_it_says_so(page: Page, demo: str) -> None:
+    page.goto(demo)
+    href = page.get_by_role("link", name="Open Boxy overshirt", exact=True).get_attribute("href") or ""
+    at = f"{demo}projects/{href.split('/')[2]}"
+    held: list[Route] = []
+    page.route(re.compile(r"/api/(cloths|washday|projects/\d+/(lay|sheet|offers|list|envelope|will-it-do|true|shrink|log))\b"),
+               lambda route: held.append(route))  # fmt: skip
+    for place in ("cupboard", "washday"):
+        page.goto(demo + place)
+        expect(page.locator("main")).to_contain_text("Fetching …")
+        expect(page.locator("main")).not_to_contain_text(re.compile("empty|[Nn]othing|waits"))
+    for place in (
+        "plan?part=sheet",
+        "shrink",
+        "lay",
+        "buy?part=offers",
+        "buy?part=list",
+        "buy?part=envelope",
+        "true",
+        "log",
+    ):
+        page.goto(f"{at}/{place}")
+        expect(page.locator("main")).to_contain_text("Fetching …")
+        expect(page.locator("main")).not_to_contain_text(re.compile("Nothing|No pieces|Is it on grain"))
+    page.goto(f"{at}/buy?part=cupboard")
+    expect(page.locator("main .facts")).to_contain_text("Fetching …")
+    assert held
+    for route in held[-3:]:
+        route.continue_()

@@ -29,7 +29,7 @@ export function Cupboard() {
   });
   return (
     <Stage className="bench">
-      <h1>{of === 0 ? "The cupboard is empty" : words ? `${lines.length} of ${of} cloths` : `${of} ${of === 1 ? "cloth" : "cloths"} in the cupboard`}</h1>
+      <h1>{!list.data ? "Fetching …" : of === 0 ? "The cupboard is empty" : words ? `${lines.length} of ${of} cloths` : `${of} ${of === 1 ? "cloth" : "cloths"} in the cupboard`}</h1>
       <div className="bench-new">
         <label htmlFor="words">Find</label>
         <Input id="words" value={words} onChange={(e) => setWords(e.target.value)} placeholder="linen, blue box, WP 4107 …" allowClear={false} />
@@ -42,7 +42,7 @@ export function Cupboard() {
       </div>
       {list.isError && <p className="spoil">{list.error.message}</p>}
       <CupboardList lines={lines} onChoose={(id) => void go(`/cupboard/${id}`)} />
-      {words && lines.length === 0 && <p>No cloth has all these words in its facts.</p>}
+      {list.data && words && lines.length === 0 && <p>No cloth has all these words in its facts.</p>}
     </Stage>
   );
 }

@@ -56,7 +56,7 @@ export function WillItDoPart({ project }: { project: Project }) {
       </div>
       <aside className="facts">
         <h2>Choose from the cupboard</h2>
-        {lines.length === 0 && <p className="quiet">Nothing is in the cupboard yet.</p>}
+        {lines.length === 0 && <p className="quiet">{cupboard.data ? "Nothing is in the cupboard yet." : "Fetching …"}</p>}
         <ul className="plain-list chooser">
           {lines.map((line) => (
             <li key={line.cloth.id}>

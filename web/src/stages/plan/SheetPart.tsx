@@ -31,7 +31,7 @@ export function SheetPart({ project }: { project: Project }) {
   const [sides, setSides] = useState<[EdgeRef[], EdgeRef[]]>([[], []]);
   const [ease, setEase] = useState<Ease>();
   const [error, setError] = useState("");
-  if (!sheet) return null;
+  if (!sheet) return <p className="quiet">Fetching …</p>;
   const largest = Math.max(1, ...sheet.pieces.flatMap((p) => { const b = bounds(p.cut); return [(b.x1 - b.x0) / 190, (b.y1 - b.y0) / 190]; }));
   async function choose(edge: EdgeRef, side: "" | "0" | "1") {
     const next = sides.map((all) => all.filter((one) => !same(one, edge))) as typeof sides;
