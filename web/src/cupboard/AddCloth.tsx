@@ -1,5 +1,6 @@
 import { Button, Input } from "antd";
 import { useState } from "react";
+import { Choice } from "../fields/Choice";
 import { useOnce } from "../app/useOnce";
 import { useChanges, useChoices, useCupboard } from "../api/hooks";
 
@@ -8,6 +9,7 @@ export function AddCloth() {
   const changes = useChanges();
   const choices = useChoices();
   const cupboard = useCupboard();
+  const named = cupboard.data?.cloths.filter((l) => l.cloth.name) ?? [];
   const [role, setRole] = useState("lining");
   const [name, setName] = useState("");
   const [error, setError] = useState("");
@@ -28,11 +30,11 @@ export function AddCloth() {
       </select>
       <Input aria-label="Its name" value={name} onChange={(e) => setName(e.target.value)} placeholder="a new one, by its name" />
       <Button htmlType="submit" loading={busy}>Put beside</Button>
-      {(cupboard.data?.cloths.length ?? 0) > 0 && (
-        <select aria-label="Or one of the cupboard" className="choice" value="" onChange={(e) => void add({ cloth_id: Number(e.target.value) })}>
-          <option value="" disabled>or one of the cupboard</option>
-          {cupboard.data?.cloths.filter((l) => l.cloth.name).map((l) => <option key={l.cloth.id} value={l.cloth.id}>{l.cloth.name}</option>)}
-        </select>
+      {named.length > 0 && (
+        <span className="which-choice">
+          <Choice id="use-cloth" label="Or one of the cupboard" value="" placeholder="or one of the cupboard" wrong={false} onChoose={(id) => void add({ cloth_id: Number(id) })}
+            options={named.map((l) => ({ value: String(l.cloth.id), label: l.cloth.name }))} />
+        </span>
       )}
       {error && <span className="say spoil" role="alert">{error}</span>}
     </form>

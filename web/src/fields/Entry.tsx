@@ -1,11 +1,12 @@
 import { Button, Checkbox, Input } from "antd";
-import { createContext, type KeyboardEvent, lazy, type ReactNode, Suspense, useContext, useEffect, useId, useRef, useState } from "react";
+import { createContext, type KeyboardEvent, type ReactNode, useContext, useEffect, useId, useRef, useState } from "react";
 import { useParams } from "react-router";
 import { api, insisting, Refusal, unwrap } from "../api/client";
 import { AskWord } from "../app/Words";
 import { asShown, page, upToDate } from "../api/news";
 import { goOn } from "./goOn";
 import { busyElsewhere, refusals } from "./refusals";
+import { Choice } from "./Choice";
 import type { ChoiceProps } from "./SearchChoice";
 
 /** Whose fields these are, where one project or page shows several cloths: half-typed entries are kept apart by it. */
@@ -251,23 +252,6 @@ function useTold(id: string, label: string) {
   return { error, keeping };
 }
 
-/** A short list is the system's own: large rows under the finger, and the first letter chooses. */
-function SystemChoice({ id, value, options, placeholder, wrong, onChoose }: ChoiceProps) {
-  const known = options.some((o) => o.value === value);
-  return (
-    <select id={id} className="choice" value={known ? value : ""} aria-invalid={wrong} onChange={(e) => onChoose(e.target.value)}>
-      {!known && <option value="" disabled>{placeholder}</option>}
-      {options.map((o) => <option key={o.value} value={o.value}>{o.label}</option>)}
-    </select>
-  );
-}
-
-// a long list's search is only fetched where there is one
-const SearchChoice = lazy(() => import("./SearchChoice"));
-
-/** A longer list than this is searched by typing; a shorter one is the system's own, with its large rows on a tablet. */
-const MOST_AT_A_GLANCE = 10;
-
 /** A choice from a list, kept at once. */
 export function EntryChoice(props: {
   label: string;
@@ -287,7 +271,7 @@ export function EntryChoice(props: {
     <div className={props.bare ? "entry entry-bare" : "entry"}>
       {!props.bare && <AskWord text={props.label} />}
       <label htmlFor={id} className={props.bare ? "unseen" : undefined}>{props.label}</label>
-      {props.options.length > MOST_AT_A_GLANCE ? <Suspense fallback={<SystemChoice {...field} />}><SearchChoice {...field} /></Suspense> : <SystemChoice {...field} />}
+      <Choice {...field} />
       <span className="say spoil" role={error ? "alert" : undefined}>{error}</span>
     </div>
   );

@@ -60,6 +60,8 @@ export function CutsTable({ project }: { project: Project }) {
     setError("");
     try {
       await changes.cut(piece.id, use.id, {});
+      // the hand goes on in the line that was begun
+      setTimeout(() => document.querySelector<HTMLInputElement>(`tr[data-cut="${piece.id}-${use.id}"] input`)?.focus(), 60);
     } catch (fault) {
       setError((fault as Error).message);
     }
@@ -92,7 +94,7 @@ export function CutsTable({ project }: { project: Project }) {
               <tbody key={p.id}>
                 {cuts.length === 0 && <tr>{head}<td colSpan={HEADS.length - 1} className="quiet">not cut from any cloth yet</td></tr>}
                 {cuts.map(({ cut, use }, i) => (
-                  <tr key={use.id} aria-label={`${p.name} from ${use.name}: ${cut.how_cut}`}>
+                  <tr key={use.id} data-cut={`${p.id}-${use.id}`} aria-label={`${p.name} from ${use.name}: ${cut.how_cut}`}>
                     {i === 0 && head}
                     <CutLine piece={p} use={use} cut={cut} />
                   </tr>

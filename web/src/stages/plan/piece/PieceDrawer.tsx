@@ -278,6 +278,13 @@ function PieceForm({ project, piece, draft, onClose }: Props & { draft: Draft | 
             <Input id="piece-name" data-go ref={name} value={form.name} placeholder="such as Sleeve" status={about("name") && tried ? "error" : undefined} aria-invalid={!!about("name") && tried} onChange={(e) => set({ name: e.target.value })} />
           </div>
           {!piece && <Sections label="How it is told" parts={WAYS} value={form.way} onChoose={(way) => set(way === "points" && told && outline ? pointsOf(outline) : { way })} />}
+          {/* how it is cut decides what is measured */}
+          <div className="piece-cut">
+            <Checkbox className="tick" checked={form.on_fold} onChange={(e) => set({ on_fold: e.target.checked, pair: e.target.checked ? false : form.pair })}>half a piece, cut on the fold</Checkbox>
+            <Checkbox className="tick" checked={form.pair} disabled={form.on_fold}
+                onChange={(e) => set({ pair: e.target.checked, copies: e.target.checked && form.copies === "1" ? "2" : form.copies })}>pair: half of the copies mirrored</Checkbox>
+            <Checkbox className="tick" checked={form.one_way} onChange={(e) => set({ one_way: e.target.checked })}>one way: the top must point along the nap or print</Checkbox>
+          </div>
           <div className={form.way === "measures" || form.way === "another" ? undefined : "telling-box"}>
             {form.way === "stations" && <StationsTable form={form} set={set} about={about} rows={rows} />}
             {form.way === "points" && <PointsTable form={form} set={set} about={about} rows={rows} chosen={chosen} onChoose={setChosen} />}
@@ -286,10 +293,6 @@ function PieceForm({ project, piece, draft, onClose }: Props & { draft: Draft | 
             {form.way === "another" && <AnotherFields form={form} set={set} about={about} pieces={project.pieces} base={base} />}
           </div>
           <div className="piece-form">
-            <Checkbox className="tick" checked={form.on_fold} onChange={(e) => set({ on_fold: e.target.checked, pair: e.target.checked ? false : form.pair })}>half a piece, cut on the fold</Checkbox>
-            <Checkbox className="tick" checked={form.pair} disabled={form.on_fold}
-                onChange={(e) => set({ pair: e.target.checked, copies: e.target.checked && form.copies === "1" ? "2" : form.copies })}>pair: half of the copies mirrored</Checkbox>
-            <Checkbox className="tick" checked={form.one_way} onChange={(e) => set({ one_way: e.target.checked })}>one way: the top must point along the nap or print</Checkbox>
             <div className="two">
               <div className="entry">
                 <label htmlFor="piece-copies">Copies</label>
