@@ -144,7 +144,7 @@ export function WashdayPart() {
             {waiting.map((w) => (
               <li key={w.cloth_id}>
                 {!w.missing && (
-                  <Checkbox aria-label={`${w.name} goes into the plan`} checked={!left.includes(w.cloth_id)} onChange={(e) => setLeft(e.target.checked ? left.filter((id) => id !== w.cloth_id) : [...left, w.cloth_id])} />
+                  <Checkbox className="tick day-tick" aria-label={`${w.name} goes into the plan`} checked={!left.includes(w.cloth_id)} onChange={(e) => setLeft(e.target.checked ? left.filter((id) => id !== w.cloth_id) : [...left, w.cloth_id])} />
                 )}{" "}
                 <b>{w.name}</b> for {w.project}: {w.missing ? <span className="look">{w.missing}</span> : <>{w.programme}; {w.weight && <Worked figure={w.weight} label={`weight of ${w.name}`}>{w.weight.text}</Worked>}{w.weight?.note && <span className="look"> {w.weight.note}</span>}</>}
               </li>

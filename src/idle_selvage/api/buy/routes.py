@@ -9,6 +9,7 @@ from ...core.buy.envelope import SIZE_GIVE_MM
 from ...core.units import BadEntry, read_length
 from ...core.weights import told_weights
 from ...core.wording import say, sentence_of
+from ...core.written import with_fahrenheit
 from ...formats.csv_list import list_csv
 from ...operations.buy import cupboard, envelope, list, offers, purchase, strips, together
 from ...operations.buy.trials import begin_trials, trials_standing
@@ -242,7 +243,14 @@ def list_file(path: ProjectPath) -> Response:
     with look() as session:
         row = garment(session, path.project_id)
         lines = [
-            (i.label, i.name, say(i.amount, system()), i.pretreat, i.colour, "yes" if i.have else "no")
+            (
+                i.label,
+                i.name,
+                say(i.amount, system()),
+                with_fahrenheit(i.pretreat, system()),
+                i.colour,
+                "yes" if i.have else "no",
+            )
             for i in list.read_list(session, garment_standing(session, row))
         ]
         return attachment(list_csv(lines), "text/csv", file_name(row, "list.csv"))

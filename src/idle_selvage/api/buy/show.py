@@ -463,7 +463,7 @@ def _item(show: Presenter, item: Item) -> out.ItemOut:
         kind_label=item.label,
         name=item.name,
         amount=item.amount,
-        pretreat=item.pretreat,
+        pretreat=show.told(item.pretreat),
         colour=item.colour,
         have=item.have,
         enough=item.enough,

@@ -188,10 +188,10 @@ def line_out(show: Presenter, now: GarmentStanding) -> out.ProjectLineOut:
 
 
 def _shop_steps(system: System) -> list[tuple[str, str]]:
-    """What a shop cuts in, those of the person's own units first."""
+    """What a shop cuts in: for whoever works in inches, yards; else both."""
     yards = [(str(mm), quantity_text(Quantity(mm, "purchase"), "imperial")) for mm in SHOP_STEPS_MM[3:]]
     metric = [(str(mm), f"{mm / 10:.0f} cm") for mm in SHOP_STEPS_MM[:3]]
-    return metric + yards if system == "metric" else yards + metric
+    return metric + yards if system == "metric" else yards
 
 
 def choices_out(system: System) -> out.ChoicesOut:

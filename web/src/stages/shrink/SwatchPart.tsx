@@ -62,7 +62,7 @@ export function SwatchPart({ project, shrink }: { project: Project; shrink: Shri
     await changes.swatch(body);
     setMore(false);
   };
-  const marks = useTape().imperial ? ["10 in", "25 cm"] : ["25 cm", "10 in"];
+  const marks = useTape().imperial ? ["10 in", "6 1/2 in"] : ["25 cm", "10 in"];
   async function square(text: string) {
     // three marks each way of a square swatch, as most people cut it
     await swatch({ warp: [[text], [text], [text]], weft: [[text], [text], [text]] });
