@@ -132,6 +132,7 @@ def test_from_a_fresh_stage_the_main_command_is_three_tab_stops_away(page: Page,
         "Enter"
     )
     expect(page).to_have_url(re.compile(f"/{stage}"))
+    page.wait_for_load_state("networkidle")
     expect(page.get_by_text("Fetching …")).to_have_count(0)
     expect(page.locator("main.stage")).to_be_focused()
     page.keyboard.press("Tab")

@@ -6,6 +6,7 @@ import json
 import re
 import urllib.request
 from pathlib import Path
+from typing import Literal
 
 import pytest
 from playwright.sync_api import Page, expect
@@ -15,7 +16,7 @@ from .test_cloth_shrink import enter, saved
 pytestmark = pytest.mark.browser
 
 
-def opened(page: Page, demo: str, project: str, part: str) -> None:
+def opened(page: Page, demo: str, project: str, part: str, role: Literal["tab", "button"] = "tab") -> None:
     """A part of Buy, of a project whose lays on the side are searched for a second only."""
     page.goto(demo)
     href = page.get_by_role("link", name=f"Open {project}").get_attribute("href") or ""
@@ -28,7 +29,7 @@ def opened(page: Page, demo: str, project: str, part: str) -> None:
     )
     urllib.request.urlopen(request, timeout=10).close()
     page.goto(f"{demo}projects/{number}/buy")
-    page.get_by_role("tab", name=part, exact=True).click()
+    page.get_by_role(role, name=part, exact=True).click()
 
 
 def tried(page: Page) -> None:
@@ -151,7 +152,7 @@ def test_envelope_strips_and_conversions(page: Page, demo: str) -> None:
 
 def test_the_list_on_a_telephone(page: Page, demo: str) -> None:
     page.set_viewport_size({"width": 390, "height": 780})
-    opened(page, demo, "Six-gore skirt", "The list")
+    opened(page, demo, "Six-gore skirt", "The list", role="button")
     expect(page.get_by_role("heading", level=1)).to_have_text("5 things to bring")
     page.get_by_label("Trouser hook is in the house").click()
     expect(page.get_by_role("heading", level=1)).to_have_text("4 things to bring")

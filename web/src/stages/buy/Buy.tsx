@@ -30,7 +30,7 @@ export function Buy() {
   const Page = PAGES[part];
   return (
     <Stage className="buy">
-      <Parts parts={PARTS} value={part} onChoose={choose}>
+      <Parts label="Parts of Buy" parts={PARTS} value={part} onChoose={choose}>
         <Page key={`${part}-${project.use_id}`} project={project} />
       </Parts>
     </Stage>

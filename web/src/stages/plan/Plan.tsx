@@ -200,7 +200,7 @@ function Pieces() {
   return (
     <Stage className={part === "pieces" ? "with-facts" : ""}>
       <div className="picture-side">
-        <Parts parts={PARTS} value={part} onChoose={choose}>
+        <Parts label="Parts of Plan" parts={PARTS} value={part} onChoose={choose}>
         {part === "cuts" ? <CutsTable project={project} /> : part === "sheet" ? <SheetPart project={project} /> : (
         <>
         <h1>

@@ -21,7 +21,7 @@ export function Shrink() {
   const shrink = useShrink().data;
   return (
     <Stage className="shrink">
-      <Parts parts={PARTS} value={part} onChoose={choose}>
+      <Parts label="Parts of Shrink" parts={PARTS} value={part} onChoose={choose}>
       {part === "set" ? (
         <SetPart project={project} />
       ) : part === "day" ? (

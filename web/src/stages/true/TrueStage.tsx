@@ -34,7 +34,7 @@ export function TrueStage() {
   const Page = PAGES[part];
   return (
     <Stage className="true">
-      <Parts parts={PARTS} value={part} onChoose={choose}>
+      <Parts label="Parts of True" parts={PARTS} value={part} onChoose={choose}>
       <Waits project={project} stage="true" />
       {calls.error ? <p className="spoil">{calls.error.message}</p> : calls.data ? <Page found={calls.data} calls={calls} project={project} /> : <p className="quiet">Fetching …</p>}
       </Parts>
