@@ -36,7 +36,10 @@ class Maker:
         self.page.get_by_role("link", name=name, exact=True).click()
 
     def cloth(self, name: str) -> None:
-        self.page.get_by_role("navigation", name="Cloths of this garment").get_by_role("link", name=name).click()
+        link = self.page.get_by_role("navigation", name="Cloths of this garment").get_by_role("link", name=name)
+        link.click()
+        # nobody types before the other cloth is shown
+        expect(link).to_have_attribute("aria-current", "true")
 
     def piece(self, name: str, rows: list[tuple[str, ...]], tick: str) -> None:
         """A piece off the paper, by keys alone."""
