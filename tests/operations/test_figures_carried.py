@@ -195,7 +195,7 @@ def test_a_length_in_hand_that_does_is_what_the_list_says(database: Database) ->
         standing = now(session, project.garment(session, number))
         assert standing.bought is not None and standing.bought.in_hand_does
         line = next(one for one in shop_list.read_list(session, standing.whole) if one.kind == "cloth")
-        assert line.amount == "250.0 cm in hand, enough"
+        assert line.amount == "nothing to buy: 250.0 cm in hand will do" and line.enough and line.have
 
 
 def test_a_maker_in_inches_begins_with_eighths_of_a_yard(database: Database) -> None:
