@@ -21,6 +21,7 @@ NO_WIDTH = ("cloth", "Measure the cloth's width in three places.")
         (WaitFacts(None, True, False, False, True, "Wash a swatch."), {"buy": "shrink"}),
         # a trim is bought by its edges, which are said under Buy itself
         (WaitFacts(NO_PIECES, False, False, True, True), {}),
+        (WaitFacts(NO_PIECES, False, False, True, False), {}),
     ],
 )
 def test_each_waits_for_the_first_thing_to_be_done(facts: WaitFacts, waiting: dict[str, str]) -> None:

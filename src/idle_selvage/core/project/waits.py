@@ -39,7 +39,8 @@ def waits(facts: WaitFacts) -> tuple[Wait, ...]:
         else:
             on, why = facts.missing or ("lay", "Lay the pieces first.")
             found.append(Wait("buy", on, why))
-    if not facts.width_known:
+    # how wide a trim is decides nothing
+    if not facts.trim and not facts.width_known:
         found.append(
             Wait("true", "cloth", "Measure the cloth’s width in three places: how far off it is counts over it.")
         )
