@@ -124,7 +124,7 @@ def gored_skirt(rng: random.Random) -> list[dict[str, Any]]:
 
 def waistcoat(rng: random.Random) -> list[dict[str, Any]]:
     long, chest = rng.uniform(520, 600), rng.uniform(240, 290)
-    front = [[0, 40], [-70, 130], [20, chest], [long * 0.6, chest * 0.98]]
+    front: list[list[float]] = [[0, 40], [-70, 130], [20, chest], [long * 0.6, chest * 0.98]]
     front += _curve((long * 0.6, chest * 0.98), (long, 150), -40)[1:]
     front += [[long, 150], [long - 10, 80], [long * 0.5, 0]]
     return [
@@ -221,7 +221,7 @@ def childs_dress(rng: random.Random) -> list[dict[str, Any]]:
 
 def bias_slip(rng: random.Random) -> list[dict[str, Any]]:
     long = rng.uniform(760, 900)
-    body = [
+    body: list[list[float]] = [
         *_curve((0, 300), (0, -300), 30),
         [0, -300],
         [long * 0.6, -190],

@@ -61,7 +61,7 @@ def reference(data: dict[str, Any], seconds: int, seed: int) -> float:
     """The length the reference packer finds for the same pieces, turns and width."""
     import spyrrow
 
-    items = []
+    items: list[Any] = []
     for piece in data["pieces"]:
         turns = [float(t) for t in allowed_turns(piece.get("grain", "lengthwise"), False)]
         copies = int(piece.get("copies", 1))

@@ -6,16 +6,18 @@ import io
 import os
 import shutil
 import time
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
 from pathlib import Path
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 import pytest
+from filelock import FileLock
 from hypothesis import settings
 
-from idle_selvage.api.app import create_app
-from idle_selvage.jobs.pool import Pool
-from idle_selvage.store.database import Database
+if TYPE_CHECKING:
+    from idle_selvage.api.services import Application
+    from idle_selvage.store.database import Database
 
 # machines differ in speed and tests must not: no deadlines, and the same examples every time
 settings.register_profile("steady", deadline=None, derandomize=True)
@@ -29,6 +31,37 @@ def pytest_configure(config: pytest.Config) -> None:
         config.option.basetemp = memory / f"idle-selvage-tests-{os.getpid()}"
 
 
+#: Files, or tests of files, that take more than a few seconds; `make check` leaves them out.
+SLOW = (
+    "tests/api/lay/test_laying.py",
+    "tests/api/test_as_before.py",
+    "tests/api/test_every_working.py",
+    "tests/api/test_surface.py::test_no_request",
+    "tests/api/washday/test_washday.py::test_the_demo_s",
+    "tests/cli/test_cli.py",
+    "tests/core/lay/engine/",
+    "tests/core/lay/test_ground.py",
+    "tests/core/plan/test_ways.py",
+    "tests/core/project/test_never_too_little.py",
+    "tests/core/shrink/test_sureness.py",
+    "tests/core/test_working.py::test_every_step",
+    "tests/core/washday/test_schedule.py",
+    "tests/demo/",
+    "tests/jobs/",
+    "tests/operations/test_several_cloths.py",
+    "tests/operations/test_whole_garment.py",
+    "tests/outside/test_lays_by",
+    "tests/outside/test_second_writing.py",
+)
+
+
+def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
+    """Mark what is slow."""
+    for item in items:
+        if item.nodeid.startswith(SLOW):
+            item.add_marker(pytest.mark.slow)
+
+
 def pytest_unconfigure(config: pytest.Config) -> None:
     """Memory is given back."""
     base = config.option.basetemp
@@ -36,16 +69,19 @@ def pytest_unconfigure(config: pytest.Config) -> None:
         shutil.rmtree(base, ignore_errors=True)
 
 
-def data_of(app: Any) -> Database:
+#: So many steps every search of a test takes: the same lays on every machine, in a fraction of a second.
+STEPS = 40
+
+
+def data_of(app: Application) -> Database:
     """The data an application works on."""
-    database: Database = app.config["SERVICES"].database
-    return database
+    return app.services.database
 
 
 class Person:
     """Somebody at the API, speaking JSON."""
 
-    def __init__(self, app: Any) -> None:
+    def __init__(self, app: Application) -> None:
         self.app = app
         self.client = app.test_client()
 
@@ -65,46 +101,139 @@ class Person:
         assert set(told) == {"code", "message", "fields", "both"} and told["message"].endswith((".", "?"))
         return told
 
+    def lay(self, number: int, **search: Any) -> int:
+        """Lay a garment here and now, without a worker; the number of the job."""
+        from idle_selvage.jobs import laying
+
+        job = int(self.ask("POST", f"/projects/{number}/lays", **search)["id"])
+        laying.run(data_of(self.app), job, STEPS)
+        return job
+
     def finished(self, job: int, seconds: float = 60) -> Any:
         """Wait for a job to end."""
-        until = time.monotonic() + seconds
-        while time.monotonic() < until:
-            state = self.ask("GET", f"/jobs/{job}")
-            if state["state"] not in ("waiting", "running"):
-                return state
-            time.sleep(0.05)
-        raise AssertionError(f"job {job} did not end within {seconds} s")
+        found = until(lambda: self._ended(job), seconds)
+        assert found, f"job {job} did not end within {seconds} s"
+        return found
+
+    def _ended(self, job: int) -> Any:
+        state = self.ask("GET", f"/jobs/{job}")
+        return state if state["state"] not in ("waiting", "running") else None
+
+    def progressed(self, job: int) -> Any:
+        """Wait for a job to have found something."""
+        return until(lambda: self.ask("GET", f"/jobs/{job}")["progress"])
+
+
+def until(holds: Callable[[], Any], seconds: float = 60) -> Any:
+    """Wait until something holds, and give it; what it last was when it never did."""
+    end = time.monotonic() + seconds
+    while not (found := holds()) and time.monotonic() < end:
+        time.sleep(0.01)
+    return found
+
+
+def long_ago(database: Database, number: int) -> None:
+    """As if nobody had worked at a job for a while, so that it is taken up at once."""
+    from idle_selvage.store.models import Job
+
+    with database.begin() as session:
+        row = session.get_one(Job, number)
+        row.created_at = row.created_at.replace(year=2001)
+        row.heartbeat = row.heartbeat and row.heartbeat.replace(year=2001)
 
 
 @pytest.fixture(scope="session")
 def empty_data(tmp_path_factory: pytest.TempPathFactory) -> Path:
     """An empty data file, migrated once: migrating it for every test would be most of their time."""
+    from idle_selvage.store.database import Database
+
     database = Database(tmp_path_factory.mktemp("empty"))
     database.migrate()
     database.close()
     return database.path
 
 
-@pytest.fixture
-def person(tmp_path: Path, empty_data: Path) -> Iterator[Person]:
-    """A person at an application without workers."""
-    shutil.copy(empty_data, tmp_path)
-    app = create_app(tmp_path)
+@pytest.fixture(scope="session")
+def demo_data(tmp_path_factory: pytest.TempPathFactory, worker_id: str) -> Path:
+    """The demo's data file, laid as ``make demo`` lays it, built once for all processes of a run."""
+    from idle_selvage.demo.scenario import load
+    from idle_selvage.jobs.pool import Pool
+    from idle_selvage.store.database import FILE_NAME, Database
+
+    base = tmp_path_factory.getbasetemp()
+    home = (base if worker_id == "master" else base.parent) / "choir"
+    with FileLock(f"{home}.lock"):
+        if not (home / FILE_NAME).is_file():
+            database = Database(home)
+            database.migrate()
+            pool = Pool(database)
+            load(database, pool)
+            pool.close()
+            database.close()
+    return home / FILE_NAME
+
+
+@pytest.fixture(scope="session")
+def application(empty_data: Path) -> Application:
+    """The application, made once. Each test puts its data in."""
+    from idle_selvage.api.app import create_app
+
+    return create_app(empty_data.parent)
+
+
+@contextmanager
+def served_with(app: Application, database: Database, **services: Any) -> Iterator[Person]:
+    """A person at the application while it works on these data."""
+    from idle_selvage.api.services import Services
+
+    app.services = Services(database, **services)
     yield Person(app)
-    data_of(app).close()
+    database.close()
 
 
 @pytest.fixture
-def worked(tmp_path: Path, empty_data: Path) -> Iterator[Person]:
-    """A person at an application with a worker process."""
+def person(tmp_path: Path, empty_data: Path, application: Application) -> Iterator[Person]:
+    """A person at an application without workers."""
+    from idle_selvage.store.database import Database
+
     shutil.copy(empty_data, tmp_path)
-    database = Database(tmp_path)
-    database.migrate()
-    pool = Pool(database, size=1)
+    with served_with(application, Database(tmp_path)) as person:
+        yield person
+
+
+@pytest.fixture
+def worked(tmp_path: Path, empty_data: Path, application: Application) -> Iterator[Person]:
+    """A person at an application with a worker process, whose searches take so many steps."""
+    yield from _worked(tmp_path, empty_data, application, STEPS)
+
+
+@pytest.fixture
+def timed(tmp_path: Path, empty_data: Path, application: Application) -> Iterator[Person]:
+    """A person at an application with a worker process that searches as long as it is asked to."""
+    yield from _worked(tmp_path, empty_data, application, None)
+
+
+def _worked(home: Path, empty_data: Path, application: Application, steps: int | None) -> Iterator[Person]:
+    from idle_selvage.jobs.pool import Pool
+    from idle_selvage.store.database import Database
+
+    shutil.copy(empty_data, home)
+    database = Database(home)
+    pool = Pool(database, size=1, steps=steps)
     pool.start()
-    yield Person(create_app(tmp_path, pool, database=database))
-    pool.close()
-    database.close()
+    with served_with(application, database, pool=pool) as person:
+        yield person
+        pool.close()
+
+
+@pytest.fixture
+def choir(tmp_path: Path, demo_data: Path, application: Application) -> Iterator[Person]:
+    """A person at the demo, without workers."""
+    from idle_selvage.store.database import Database
+
+    shutil.copy(demo_data, tmp_path)
+    with served_with(application, Database(tmp_path)) as person:
+        yield person
 
 
 def photo(width: int, height: int, kind: str = "JPEG") -> bytes:
@@ -124,11 +253,28 @@ SLEEVE = [
 ]
 
 
+@pytest.fixture(scope="session")
+def skirt_data(tmp_path_factory: pytest.TempPathFactory, empty_data: Path) -> Path:
+    """A data file with a first project that is ready to be laid, made once."""
+    from idle_selvage.api.app import create_app
+    from idle_selvage.store.database import FILE_NAME, Database
+
+    home = tmp_path_factory.mktemp("skirt")
+    shutil.copy(empty_data, home)
+    database = Database(home)
+    ready(Person(create_app(home, database=database)))
+    database.close()
+    return home / FILE_NAME
+
+
 @pytest.fixture
-def skirt(person: Person) -> Person:
+def skirt(tmp_path: Path, skirt_data: Path, application: Application) -> Iterator[Person]:
     """Project 1 with cloth, swatch and two pieces: ready to be laid."""
-    ready(person)
-    return person
+    from idle_selvage.store.database import Database
+
+    shutil.copy(skirt_data, tmp_path)
+    with served_with(application, Database(tmp_path)) as person:
+        yield person
 
 
 def ready(person: Person) -> None:

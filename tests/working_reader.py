@@ -72,12 +72,12 @@ def read_quantity(text: str) -> Shown:
     digits = number.partition(".")[2] or None if number else None
     if part is not None:
         value += _VULGAR[part] if part in _VULGAR else int(part.split("⁄")[0]) / int(part.split("⁄")[1])
-    one = _UNITS[unit]
+    scale = _UNITS[unit]
     # a fraction is shown only where it is exact, and so is a whole number; else noughts at the end are left out
     exact = part is not None or (unit in ("", "yd") and digits is None)
     kept = len(digits or "") if unit == "" and len(digits or "") == MONEY_DIGITS else DIGITS[unit]
     half = 0.0 if exact else 0.5 * 10.0**-kept
-    return Shown((-value if sign else value) * one, half * one, unit)
+    return Shown((-value if sign else value) * scale, half * scale, unit)
 
 
 _FUNCTIONS: dict[str, Callable[[Sequence[float]], float]] = {

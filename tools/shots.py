@@ -15,7 +15,7 @@ import time
 import urllib.request
 from pathlib import Path
 
-from playwright.sync_api import Page, sync_playwright
+from playwright.sync_api import Page, expect, sync_playwright
 
 from tools.chromium import ARGS, CHROMIUM
 
@@ -62,7 +62,7 @@ def bars(page: Page) -> None:
 def tried(page: Page) -> None:
     """Waits until the lays on the side are there."""
     page.wait_for_timeout(1500)
-    page.wait_for_function("() => !document.querySelector('.progress [role=progressbar]')", timeout=120_000)
+    expect(page.locator(".progress [role=progressbar]")).to_have_count(0, timeout=120_000)
 
 
 def try_remnant(page: Page) -> None:
@@ -164,10 +164,11 @@ def take(base: str, out: Path, names: list[str], tablet: bool) -> None:
             elif stage:
                 page.goto(f"{base}{stage}")
                 page.wait_for_selector("h1")
-            page.wait_for_load_state("networkidle")
+            # a page always keeps one question waiting, so the network is never idle
+            expect(page.get_by_text("Fetching …")).to_have_count(0, timeout=30_000)
             if first:
                 first(page)
-            page.wait_for_timeout(400)
+            page.wait_for_timeout(1200)
             page.screenshot(path=out / f"{name}.png")
             page.close()
         browser.close()

@@ -14,9 +14,12 @@ from pathlib import Path
 from typing import NoReturn
 
 from . import __version__
+from .compiled import keep_compiled
 
 OK, BAD_INPUT, LEFT_OVER = 0, 2, 3
 DEFAULT_PORT = 8077
+#: Requests answered at the same time; each page that is looked at keeps one waiting for news.
+THREADS = 16
 
 
 def home_folder(given: str | None, *, demo: bool = False) -> Path:
@@ -32,6 +35,7 @@ def home_folder(given: str | None, *, demo: bool = False) -> Path:
 def main(argv: list[str] | None = None) -> int:
     """Entry point of ``idle-selvage``; returns the exit status."""
     args = _parser().parse_args(argv)
+    keep_compiled(home_folder(getattr(args, "home", None)))
     try:
         status: int = args.run(args)
     except KeyboardInterrupt:
@@ -75,6 +79,12 @@ def _parser() -> argparse.ArgumentParser:
             default=DEFAULT_PORT,
             metavar="N",
             help=f"the port on 127.0.0.1 (default {DEFAULT_PORT}; 0: any free one, printed)",
+        )
+        sub.add_argument(
+            "--steps",
+            type=_count,
+            metavar="N",
+            help="how many steps every search takes, instead of its time; the same lay then comes out everywhere",
         )
         if name == "demo":
             sub.add_argument("--reset", action="store_true", help="start the demo afresh; changes made to it are lost")
@@ -156,14 +166,14 @@ def _say(text: str) -> None:
 
 
 def _serve(args: argparse.Namespace) -> int:
-    return _serve_home(home_folder(args.home), args.port, demo=False)
+    return _serve_home(home_folder(args.home), args.port, demo=False, steps=args.steps)
 
 
 def _demo(args: argparse.Namespace) -> int:
-    return _serve_home(home_folder(args.home, demo=True), args.port, demo=True, reset=args.reset)
+    return _serve_home(home_folder(args.home, demo=True), args.port, demo=True, reset=args.reset, steps=args.steps)
 
 
-def _serve_home(home: Path, port: int, *, demo: bool, reset: bool = False) -> int:
+def _serve_home(home: Path, port: int, *, demo: bool, reset: bool = False, steps: int | None = None) -> int:
     from .store.database import FILE_NAME
     from .store.lock import HomeLock, InUse
 
@@ -172,7 +182,7 @@ def _serve_home(home: Path, port: int, *, demo: bool, reset: bool = False) -> in
             if reset:
                 for name in (FILE_NAME, f"{FILE_NAME}-wal", f"{FILE_NAME}-shm"):
                     (home / name).unlink(missing_ok=True)
-            return _serve_locked(home, port, lock, demo=demo)
+            return _serve_locked(home, port, lock, demo=demo, steps=steps)
     except InUse as taken:
         _say(str(taken))
         return BAD_INPUT
@@ -187,10 +197,11 @@ def _serve_home(home: Path, port: int, *, demo: bool, reset: bool = False) -> in
         return BAD_INPUT
 
 
-def _serve_locked(home: Path, port: int, lock: object, *, demo: bool) -> int:
+def _serve_locked(home: Path, port: int, lock: object, *, demo: bool, steps: int | None) -> int:
     from waitress import create_server
 
     from .api.app import create_app
+    from .api.memory import settle
     from .demo.scenario import example
     from .jobs.pool import Pool
     from .store.database import FILE_NAME, Database
@@ -202,9 +213,16 @@ def _serve_locked(home: Path, port: int, lock: object, *, demo: bool) -> int:
     listener = socket.create_server(("127.0.0.1", port))
     database = Database(home)
     database.migrate()
-    workers = Pool(database)
+    workers = Pool(database, steps=steps)
     app = create_app(home, workers, database=database, example=example)
-    signal.signal(signal.SIGTERM, _stop)
+
+    def stop(_signal: int, _frame: object) -> NoReturn:
+        # who waits for news would be waited for
+        database.bell.close()
+        raise SystemExit(0)
+
+    signal.signal(signal.SIGTERM, stop)
+    signal.signal(signal.SIGINT, stop)
     try:
         workers.start()
         if demo and fresh:
@@ -220,9 +238,10 @@ def _serve_locked(home: Path, port: int, lock: object, *, demo: bool) -> int:
                 (home / FILE_NAME).unlink(missing_ok=True)
                 raise
         threading.Thread(target=_warm, daemon=True).start()
-        server = create_server(app, sockets=[listener], threads=8, ident=None)
+        server = create_server(app, sockets=[listener], threads=THREADS, ident=None, channel_request_lookahead=1)
         address = f"http://127.0.0.1:{listener.getsockname()[1]}/"
         lock.tell(address)
+        settle()
         print(f"Idle Selvage is at {address}  (Ctrl-C ends it)", flush=True)
         server.run()
     finally:
@@ -234,10 +253,6 @@ def _serve_locked(home: Path, port: int, lock: object, *, demo: bool) -> int:
 def _warm() -> None:
     """Import now what the first smoothed outline and the first plan would otherwise wait for."""
     import scipy.interpolate  # noqa: F401
-
-
-def _stop(_signal: int, _frame: object) -> NoReturn:
-    raise SystemExit(0)
 
 
 def _lay(args: argparse.Namespace) -> int:

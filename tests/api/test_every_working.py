@@ -13,13 +13,9 @@ from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
 
-import pytest
-
-from idle_selvage.api.app import create_app
-from idle_selvage.demo.scenario import load
 from idle_selvage.jobs import laying, trying
 
-from ..conftest import Person, data_of
+from ..conftest import STEPS, Person, data_of
 from ..working_reader import check_step, read_quantity
 
 FIGURES = Path(__file__).parents[2] / "docs" / "figures.md"
@@ -27,7 +23,7 @@ FIGURES = Path(__file__).parents[2] / "docs" / "figures.md"
 PAGES = (
     "", "/shrink", "/lay", "/true", "/offers", "/together", "/will-it-do", "/envelope", "/strips", "/list",
 )  # fmt: skip
-RANDOM_GARMENTS = 12
+RANDOM_GARMENTS = 8
 
 
 def figures(answer: Any, path: str = "") -> Iterator[tuple[str, dict[str, Any]]]:
@@ -96,25 +92,17 @@ def lay_all(person: Person) -> None:
             at = f"/projects/{line['id']}"
             person.ask("PATCH", f"{at}/lay?use={use['id']}", lay_seconds=1)
             if person.ask("GET", f"{at}?use={use['id']}")["can_lay"]:
-                laying.run(database, person.ask("POST", f"{at}/lays?use={use['id']}", seconds=1)["id"])
+                laying.run(database, person.ask("POST", f"{at}/lays?use={use['id']}", seconds=1)["id"], STEPS)
             for what in ("extras", "offers", "together"):
                 job = person.ask("POST", f"{at}/trials?use={use['id']}", what=what)["job_id"]
                 if job is not None:
-                    trying.run(database, job)
+                    trying.run(database, job, STEPS)
 
 
-@pytest.fixture(scope="module")
-def demo(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Person]:
-    person = Person(create_app(tmp_path_factory.mktemp("choir")))
-    load(data_of(person.app))
-    lay_all(person)
-    person.ask("POST", "/washday/plan")
-    yield person
-    data_of(person.app).close()
-
-
-def test_every_figure_of_the_demo_can_be_worked_out_again(demo: Person) -> None:
-    seen = walk(demo, addresses_of(demo))
+def test_every_figure_of_the_demo_can_be_worked_out_again(choir: Person) -> None:
+    lay_all(choir)
+    choir.ask("POST", "/washday/plan")
+    seen = walk(choir, addresses_of(choir))
     assert sum(seen.values()) > 1000 and len(seen) > 50
 
 
@@ -204,8 +192,7 @@ def garment(person: Person, rng: random.Random, name: str) -> None:
     )  # fmt: skip
 
 
-def test_every_figure_of_random_garments_can_be_worked_out_again(tmp_path: Path) -> None:
-    person = Person(create_app(tmp_path))
+def test_every_figure_of_random_garments_can_be_worked_out_again(person: Person) -> None:
     rng = random.Random(12)
     for k in range(RANDOM_GARMENTS):
         garment(person, rng, f"Garment {k}")
@@ -213,7 +200,6 @@ def test_every_figure_of_random_garments_can_be_worked_out_again(tmp_path: Path)
     person.ask("POST", "/washday/plan")
     seen = walk(person, addresses_of(person))
     assert sum(seen.values()) > 500
-    data_of(person.app).close()
 
 
 def test_the_page_of_figures_has_a_row_for_each() -> None:

@@ -2,14 +2,26 @@
 
 from __future__ import annotations
 
-import subprocess
-import sys
+import shutil
+import socket
+import threading
 from collections.abc import Iterator
+from pathlib import Path
 from typing import Any
 
 import pytest
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Browser, BrowserContext, Page, expect
 from tools.chromium import ARGS, CHROMIUM
+from waitress import create_server
+
+from idle_selvage.api.services import Application
+from idle_selvage.cli import THREADS
+from idle_selvage.demo.scenario import example
+from idle_selvage.jobs.pool import Pool
+from idle_selvage.store.database import Database
+
+from ..conftest import STEPS, served_with
+from ..here import Here
 
 expect.set_options(timeout=15_000)
 
@@ -24,28 +36,77 @@ def browser_context_args() -> dict[str, Any]:
     return {"viewport": {"width": 1280, "height": 800}, "locale": "en-GB", "accept_downloads": True}
 
 
-def serve(home: str, command: str) -> Iterator[str]:
-    server = subprocess.Popen(
-        [sys.executable, "-m", "idle_selvage.cli", command, "--port", "0", "--home", home],
-        stdout=subprocess.PIPE,
-        text=True,
-    )
-    assert server.stdout is not None
-    yield next(word for word in server.stdout.readline().split() if word.startswith("http"))
-    server.terminate()
-    server.wait(timeout=60)
-
-
 @pytest.fixture(scope="session")
-def demo(tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
-    """The address of a server with the demo's data."""
-    yield from serve(str(tmp_path_factory.mktemp("demo")), "demo")
+def context(browser: Browser, browser_context_args: dict[str, Any]) -> Iterator[BrowserContext]:
+    """One for all tests, so that scripts are fetched and compiled once; what a page keeps is forgotten after each."""
+    found = browser.new_context(**browser_context_args)
+    yield found
+    found.close()
 
 
 @pytest.fixture
-def own(tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
+def page(
+    request: pytest.FixtureRequest,
+    browser: Browser,
+    browser_context_args: dict[str, Any],
+    context: BrowserContext,
+    address: str,
+) -> Iterator[Page]:
+    """A page on an empty memory; one whose clock is moved (marked ``clock``) is by itself, for the clock is its
+    context's."""
+    if request.node.get_closest_marker("clock"):
+        alone = browser.new_context(**browser_context_args)
+        yield alone.new_page()
+        alone.close()
+        return
+    found = context.new_page()
+    yield found
+    for one in context.pages[1:]:
+        one.close()
+    # a page that is not ours, at our address: it writes nothing
+    found.goto(f"{address}api/health")
+    found.evaluate("localStorage.clear(), sessionStorage.clear()")
+    found.close()
+
+
+@pytest.fixture(scope="session")
+def address(application: Application) -> Iterator[str]:
+    """Where the application is served, by the real server, in a thread; each test puts its data in."""
+    listener = socket.create_server(("127.0.0.1", 0))
+    server = create_server(application, sockets=[listener], threads=THREADS, ident=None, channel_request_lookahead=1)
+    serving = threading.Thread(target=server.run, daemon=True)
+    serving.start()
+    yield f"http://127.0.0.1:{listener.getsockname()[1]}/"
+    server.close()
+
+
+def _serving(request: pytest.FixtureRequest, home: Path, data: Path, app: Application) -> Iterator[None]:
+    """Serve a copy of these data. Searches take so many steps, or, of a test that is marked ``timed``, their time."""
+    shutil.copy(data, home)
+    database = Database(home)
+    timed = request.node.get_closest_marker("timed") is not None
+    workers = Pool(database) if timed else Here(database, STEPS)
+    with served_with(app, database, pool=workers, example=example):
+        yield
+        workers.close()
+
+
+@pytest.fixture
+def demo(
+    request: pytest.FixtureRequest, tmp_path: Path, demo_data: Path, application: Application, address: str
+) -> Iterator[str]:
+    """The address of a server with the demo's data."""
+    for _ in _serving(request, tmp_path, demo_data, application):
+        yield address
+
+
+@pytest.fixture
+def own(
+    request: pytest.FixtureRequest, tmp_path: Path, empty_data: Path, application: Application, address: str
+) -> Iterator[str]:
     """The address of a server without any data."""
-    yield from serve(str(tmp_path_factory.mktemp("own")), "serve")
+    for _ in _serving(request, tmp_path, empty_data, application):
+        yield address
 
 
 @pytest.fixture(autouse=True)

@@ -23,9 +23,15 @@ def undo(page: Page) -> None:
 def test_a_refusal_is_seen_whatever_follows_at_once(page: Page, own: str) -> None:
     linen(page, own)
     length = page.get_by_label("Length in hand, if any")
+    # the answer comes when the hand has gone on by two fields
+    held: list[Route] = []
+    page.route("**/api/projects/*/cloth**", lambda route: held.append(route), times=1)
     length.fill("two metres")
-    length.press("Tab")
+    with page.expect_request("**/api/projects/*/cloth**"):
+        length.press("Tab")
     page.keyboard.press("Tab")
+    expect(length).not_to_be_focused()
+    held[0].continue_()
     strip = page.get_by_role("list", name="Not saved")
     expect(strip).to_contain_text("Length in hand, if any")
     expect(length).to_be_focused()
@@ -43,6 +49,52 @@ def test_a_refusal_is_seen_whatever_follows_at_once(page: Page, own: str) -> Non
     page.keyboard.press("Enter")
     saved(page)
     expect(strip).to_have_count(0)
+
+
+def test_leaving_what_was_refused_sends_it_no_second_time(page: Page, own: str) -> None:
+    linen(page, own)
+    sent: list[str] = []
+    page.on("request", lambda request: sent.append(request.post_data or "") if "/read" not in request.url else None)
+    length = page.get_by_label("Length in hand, if any")
+    length.fill("two metres")
+    length.press("Tab")
+    expect(page.get_by_role("list", name="Not saved")).to_contain_text("Length in hand, if any")
+    expect(length).to_be_focused()
+    other = page.get_by_label("Near selvage not used")
+    other.fill("1 cm")
+    other.press("Enter")
+    expect(other).to_have_value("1.0 cm")
+    refused = [text for text in sent if "two metres" in text]
+    assert len(refused) == 1
+    # Enter says it once more
+    with page.expect_request(lambda request: "two metres" in (request.post_data or "") and "/read" not in request.url):
+        length.press("Enter")
+    expect(length).to_have_attribute("aria-invalid", "true")
+    # and what was typed anew is said anew, though it is the same again
+    with page.expect_request(lambda request: "two metres" in (request.post_data or "") and "/read" not in request.url):
+        length.fill("two")
+        length.fill("two metres")
+        length.press("Tab")
+    expect(length).to_have_attribute("aria-invalid", "true")
+
+
+def test_a_kept_reading_asks_once(page: Page, own: str) -> None:
+    tape: list[str] = []
+    page.on("request", lambda request: tape.append(request.url) if "/tape/readings" in request.url else None)
+    linen(page, own)
+    assert tape == [], "what the tape sent last is told with the news"
+    near = page.get_by_label("Near selvage not used")
+    expect(page.get_by_role("button", name="Undo", exact=True)).to_be_enabled()
+    asked: list[str] = []
+    page.on("request", lambda request: asked.append(f"{request.method} {request.url.partition('/api')[2]}"))
+    enter(page, "Near selvage not used", "1 cm")
+    expect(near).to_have_value("1.0 cm")
+    enter(page, "Near selvage not used", "1.2 cm")
+    expect(near).to_have_value("1.2 cm")
+    # how a half typed length is read is asked while it is typed
+    assert [one for one in asked if one != "POST /lengths/read"] == ["PATCH /projects/1/cloth"] * 2, asked
+    undo(page)
+    expect(near).to_have_value("1.0 cm")
 
 
 def test_typing_on_is_not_interrupted_by_a_refusal(page: Page, own: str) -> None:

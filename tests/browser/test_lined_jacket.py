@@ -54,7 +54,6 @@ class Maker:
                 page.keyboard.press("Control+a")
                 page.keyboard.type(value)
                 page.keyboard.press("Enter")
-                page.wait_for_timeout(30)
                 self.typed += 1
         self.typed += 2
         page.get_by_role("button", name="Keep this piece").click()
@@ -155,16 +154,18 @@ def test_three_cloths_from_an_empty_home(page: Page, own: str) -> None:
     # bought: each by itself, the list and the cost for all
     maker.stage("Buy")
     expect(heading).to_contain_text("of Canvas")
-    costs = []
+    costs: list[str] = []
     for name in ("Canvas", "Lining", "main cloth"):
         maker.cloth(name)
         expect(page.locator('.cloths [aria-current="true"]')).to_contain_text(name)
         cost = page.locator('[data-key="cost"] b')
-        expect(cost).to_be_visible()
-        page.wait_for_timeout(300)
-        costs.append(float(cost.inner_text()))
+        # each cloth costs something else: this is no longer that of the one before
+        expect(cost).not_to_have_text(costs[-1] if costs else "")
+        costs.append(cost.inner_text())
         assert float(page.locator('[data-key="all_cloths"] b').inner_text()) > 0
-    assert float(page.locator('[data-key="all_cloths"] b').inner_text()) == pytest.approx(sum(costs), abs=0.011)
+    assert float(page.locator('[data-key="all_cloths"] b').inner_text()) == pytest.approx(
+        sum(map(float, costs)), abs=0.011
+    )
     page.get_by_role("tab", name="The list").click()
     for name in ("Lining", "Canvas", "sewing thread"):
         expect(page.locator(".items")).to_contain_text(name)
@@ -247,7 +248,8 @@ def test_changes_are_sent_one_after_another(page: Page, own: str) -> None:
     for label, text in (("warp reading 1, after", "24"), ("weft reading 1, after", "24,5")):
         page.get_by_label(label).fill(text)
         page.get_by_label(label).press("Enter")
-    page.wait_for_timeout(400)
+    # another question is asked and answered meanwhile
+    assert page.evaluate("fetch('/api/health').then((answer) => answer.ok)")
     assert sent == ["PUT"], "the second waits for the first to be answered"
     held[0].continue_()
     expect(page.get_by_text("from the washed swatch")).to_have_count(2)

@@ -101,6 +101,7 @@ def test_the_demo_by_mouse(page: Page, demo: str, tmp_path: Path) -> None:
     expect(page.locator(".log-lines")).not_to_contain_text("away")
 
 
+@pytest.mark.timed
 def test_a_new_project_by_keyboard_from_a_drawing(page: Page, own: str, tmp_path: Path) -> None:
     drawing = tmp_path / "panels.svg"
     drawing.write_text(SVG)
@@ -157,13 +158,11 @@ def test_a_new_project_by_keyboard_from_a_drawing(page: Page, own: str, tmp_path
         keys.type(value)
         keys.press("Enter")
         saved(page)
-        page.wait_for_timeout(120)
     page.get_by_label("weft reading 1, after").focus()
     for value in ("24.4", "24.3", "24.4"):
         keys.type(value)
         keys.press("Enter")
         saved(page)
-        page.wait_for_timeout(120)
     expect(page.get_by_text("from the washed swatch")).to_have_count(2)
     expect(page.locator(".answer-number").first).to_have_text("5.7")
 

@@ -281,7 +281,7 @@ def test_a_second_demo_start_keeps_what_was_changed(tmp_path: Path) -> None:
 
     def start(*more: str) -> tuple[subprocess.Popen[str], str]:
         server = subprocess.Popen(
-            [sys.executable, "-m", "idle_selvage.cli", "demo", "--port", "0", *more],
+            [sys.executable, "-m", "idle_selvage.cli", "demo", "--port", "0", "--steps", "20", *more],
             stdout=subprocess.PIPE,
             text=True,
             env=environment,

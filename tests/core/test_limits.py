@@ -155,6 +155,36 @@ def test_when_cloth_is_at_rest(kind: str, after: tuple[float, ...], state: str) 
     assert (at_rest_unless(washed(*after), kind) != "") == (state == "again")
 
 
+@pytest.mark.parametrize(
+    ("warp", "weft", "state", "says"),
+    [
+        # one direction was measured after the second wash, and took half a per cent, or a little less
+        ((200.0, 199.0, 198.0), (200.0, 199.0), "again", "0.5 %"),
+        ((200.0, 199.0, 198.1), (200.0, 199.0), "unsure", "along the weft"),
+        ((200.0, 199.0), (200.0, 199.0, 198.1), "unsure", "along the warp"),
+    ],
+)
+def test_a_wash_measured_in_one_direction(
+    warp: tuple[float, ...], weft: tuple[float, ...], state: str, says: str
+) -> None:
+    found = verdict(Swatch((warp,) * 3, (weft,) * 3, 0.1), "cotton")
+    assert found[0] == state and says in str(found[1])
+
+
+@pytest.mark.parametrize(
+    ("blend", "kinds"),
+    [
+        ((("cotton", 30.0), ("linen", 70.0)), ("linen", "cotton")),
+        ((("wool", 20.0), ("cotton", 80.0)), ("cotton", "wool")),
+        ((("wool", 19.9), ("cotton", 80.1)), ("cotton",)),
+    ],
+)
+def test_a_fibre_counts_from_a_fifth_and_the_largest_share_comes_first(
+    blend: tuple[tuple[str, float], ...], kinds: tuple[str, ...]
+) -> None:
+    assert deciding_kinds(Make(blend)) == kinds
+
+
 def test_a_swatch_is_large_enough() -> None:
     def small(mark: float) -> bool:
         rows = ((mark, mark),)

@@ -22,6 +22,17 @@ from idle_selvage.core.written import length_text, quantity_text, round_length
         (914.4, "91 cm", "1 yd"),
         (2000.0, "2 m", "2 ¼ yd"),
         (200_000.0, "200 m", "219 yd"),
+        # where another unit or another fraction begins
+        (9.94, "9.9 mm", "⅜ in"),
+        (10.0, "1 cm", "⅜ in"),
+        (29.9, "3 cm", "1 ¼ in"),
+        (994.0, "99 cm", "1 yd"),
+        (1000.0, "1 m", "1 yd"),
+        (1000.4, "1 m", "1 yd"),
+        (11.9, "1.2 cm", "7⁄16 in"),
+        (12.0, "1.2 cm", "½ in"),
+        (50.0, "5 cm", "2 in"),
+        (9100.0, "9.1 m", "10 yd"),
     ],
 )
 def test_a_length_that_a_rule_names_is_a_round_one(mm: float, metric: str, imperial: str) -> None:

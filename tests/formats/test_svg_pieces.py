@@ -242,3 +242,44 @@ def test_the_example_of_the_documentation_is_read_whole() -> None:
     assert {p.name for p in drawing.what} >= {"Back", "Front", "Sleeve", "Collar"}
     back = next(p.piece for p in drawing.what if p.name == "Back")
     assert back.on_fold and back.seam == 15 and size(back)[0] == pytest.approx(700, rel=1e-4)
+
+
+def test_clones_are_read_where_they_are_shown() -> None:
+    cuff = '<defs><symbol id="s"><rect width="100" height="40"/></symbol></defs>'
+    cuff += '<g id="g"><rect width="200" height="90"/></g>'
+    shown = (
+        '<use href="#g" x="300" transform="scale(2)"/>'
+        '<use xmlns:xlink="http://www.w3.org/1999/xlink" xlink:href="#s" y="500"/>'
+    )
+    read = read_svg(svg(cuff + shown))
+    assert not read.not_read
+    sizes = sorted(tuple(round(side) for side in size(piece.piece)) for piece in read.what)
+    assert sizes == [(100, 40), (200, 90), (400, 180)]
+
+
+@pytest.mark.parametrize(
+    "body",
+    [
+        '<g id="a"><use href="#a"/></g>',
+        '<use id="a" href="#b"/><use id="b" href="#a"/>',
+        "".join(f'<g id="n{k}">' + f'<use href="#n{k - 1}"/>' * 12 + "</g>" for k in range(1, 12)) + RECT,
+    ],
+)
+def test_clones_without_end_are_refused(body: str) -> None:
+    with pytest.raises(BadDrawing, match=r"deep|parts"):
+        read_svg(svg(body))
+
+
+@pytest.mark.parametrize(
+    ("shape", "sides"),
+    [
+        ('<rect width="200" height="100" rx="500"/>', (200, 100)),
+        ('<circle cx="9" cy="9" r="50"/>', (100, 100)),
+        ('<ellipse rx="60" ry="30"/>', (120, 60)),
+        ('<polygon points="0,0 80,0 80,60"/>', (80, 60)),
+        # a length with a unit is so many of the drawing's own at 96 to the inch
+        ('<rect width="2in" height="1in"/>', (192, 96)),
+    ],
+)
+def test_every_shape_has_its_size(shape: str, sides: tuple[float, float]) -> None:
+    assert size(only(read_svg(svg(shape)))) == pytest.approx(sides, abs=0.2)

@@ -10,7 +10,7 @@ from idle_selvage.jobs import laying, trying, worker
 from idle_selvage.store.database import Database
 from idle_selvage.store.models import Job, LayProblem
 
-from ..conftest import Person, data_of
+from ..conftest import STEPS, Person, data_of
 
 
 def job(database: Database, params: dict[str, Any], kind: str = "lay", **more: Any) -> int:
@@ -39,7 +39,7 @@ def database(skirt: Person) -> Database:
 
 def test_a_problem_that_cannot_be_laid_fails_in_words(database: Database) -> None:
     number = job(database, {"problem": {"format": "nonsense"}, "seconds": 1, "seed": 1})
-    laying.run(database, number)
+    laying.run(database, number, STEPS)
     now, why = state(database, number)
     assert now == "failed" and why.endswith(".") and "format" in why
 
@@ -52,7 +52,7 @@ def test_a_fault_of_ours_is_told_and_raised(database: Database, monkeypatch: pyt
 
     monkeypatch.setattr(laying, "solve", broken)
     with pytest.raises(ZeroDivisionError):
-        laying.run(database, number)
+        laying.run(database, number, STEPS)
     now, why = state(database, number)
     assert now == "failed" and "ZeroDivisionError" in why and "Lay again" in why
     assert any("Laying failed" in e["what"] for e in skirt.ask("GET", "/projects/1/log")["entries"])
@@ -77,7 +77,7 @@ def test_a_trial_of_nothing_that_can_be_is_kept_with_its_reason(database: Databa
     number = job(
         database, {"problem": {"format": "nonsense"}, "what": "offers", "seconds": 1, "trials": [asked]}, "trials"
     )
-    trying.run(database, number)
+    trying.run(database, number, STEPS)
     from idle_selvage.store.trial import known
 
     with database.look() as session:

@@ -18,7 +18,7 @@ from idle_selvage.api.app import create_app
 from idle_selvage.store.database import Database
 from idle_selvage.store.models import Job
 
-from ..conftest import Person, data_of, ready
+from ..conftest import Person, data_of, long_ago, ready
 
 #: How soon after the server's end none of ours may live, seconds.
 SOON = 2.0
@@ -76,14 +76,6 @@ def _row(database: Database, number: int) -> Job:
         return session.get_one(Job, number)
 
 
-def _long_ago(database: Database, number: int) -> None:
-    """As if a while had passed, so that the next server takes the work up at once."""
-    with database.begin() as session:
-        row = session.get_one(Job, number)
-        row.created_at = row.created_at.replace(year=2001)
-        row.heartbeat = row.heartbeat and row.heartbeat.replace(year=2001)
-
-
 @pytest.mark.parametrize("how", [signal.SIGKILL, signal.SIGTERM, signal.SIGINT])
 def test_a_server_that_ends_while_laying_leaves_no_process(tmp_path: Path, how: signal.Signals) -> None:
     database = Database(tmp_path)
@@ -92,7 +84,7 @@ def test_a_server_that_ends_while_laying_leaves_no_process(tmp_path: Path, how: 
     ready(person)
     person.ask("PATCH", "/pieces/1", copies=14)
     number = person.ask("POST", "/projects/1/lays", seconds=60)["id"]
-    _long_ago(database, number)
+    long_ago(database, number)
     with served(tmp_path) as server:
         # the worker, and the second process of the engine
         assert _until(60, lambda: len(_below(server.pid)) >= 2 and _row(database, number).progress)
@@ -103,7 +95,7 @@ def test_a_server_that_ends_while_laying_leaves_no_process(tmp_path: Path, how: 
         assert _until(SOON, lambda: not _alive(ours)), "none of ours lives on"
     before = _row(database, number)
     assert before.state == "running", "it was interrupted"
-    _long_ago(database, number)
+    long_ago(database, number)
     with served(tmp_path):
         assert _until(60, lambda: _row(database, number).spent > before.spent), "and goes on"
         person.ask("POST", f"/jobs/{number}/cancel")
@@ -125,7 +117,8 @@ def _worker_of(home: Path) -> int | None:
     return None
 
 
-def test_a_worker_killed_while_laying_takes_the_second_process_with_it(worked: Person) -> None:
+def test_a_worker_killed_while_laying_takes_the_second_process_with_it(timed: Person) -> None:
+    worked = timed
     ready(worked)
     worked.ask("PATCH", "/pieces/1", copies=14)
     worked.ask("POST", "/projects/1/lays", seconds=60)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import shutil
 from collections.abc import Iterator
 from pathlib import Path
 
@@ -11,9 +12,9 @@ from idle_selvage.store.database import Database
 
 
 @pytest.fixture
-def database(tmp_path: Path) -> Iterator[Database]:
+def database(tmp_path: Path, empty_data: Path) -> Iterator[Database]:
     """An empty home."""
+    shutil.copy(empty_data, tmp_path)
     found = Database(tmp_path)
-    found.migrate()
     yield found
     found.close()

@@ -21,6 +21,8 @@ from idle_selvage.store import models
 from idle_selvage.store.database import Database
 from idle_selvage.store.settings import settings
 
+from ..conftest import STEPS
+
 LINEN = {"blend": [{"fibre": "linen", "share": 100.0}]}
 
 
@@ -44,7 +46,7 @@ def now(session: Session, row: models.Project) -> Standing:
 def lay_it(database: Database, number: int, *, and_together: bool = False) -> None:
     with database.begin() as session:
         job = lay.begin_laying(session, project.garment(session, number).main, lay.Search(1.0)).id
-    laying.run(database, job)
+    laying.run(database, job, STEPS)
     if and_together:
         with database.begin() as session:
             row = project.garment(session, number)
@@ -52,7 +54,7 @@ def lay_it(database: Database, number: int, *, and_together: bool = False) -> No
             job_ = trials.begin_trials(session, standing, "together", wanted(session, standing, "together"))
             number_ = None if job_ is None else job_.id
         if number_ is not None:
-            trying.run(database, number_)
+            trying.run(database, number_, STEPS)
 
 
 def test_true_and_lay_go_by_the_washed_cloth(database: Database) -> None:

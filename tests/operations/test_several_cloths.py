@@ -25,6 +25,8 @@ from idle_selvage.store import models
 from idle_selvage.store.database import Database
 from idle_selvage.store.errors import NotFound
 
+from ..conftest import STEPS
+
 IN = 25.4
 FRONT = by_stations(
     [Station(a * IN, b * IN, c * IN) for a, b, c in ((0, 0, 11), (14, 0, 12), (24, 2, 9), (29, 3.5, 1))]
@@ -65,7 +67,7 @@ def lay_all(database: Database, number: int) -> None:
         row = project.garment(session, number)
         jobs = [lay.begin_laying(session, use, lay.Search(1.0)).id for use in row.uses if use.role != "trim"]
     for job in jobs:
-        laying.run(database, job)
+        laying.run(database, job, STEPS)
 
 
 @pytest.fixture
@@ -193,7 +195,7 @@ def test_three_pieces_called_front_can_be_laid(database: Database) -> None:
             plan.add_piece(session, row.main, FRONT, {"name": name})
         number = row.id
         job = lay.begin_laying(session, row.main, lay.Search(1.0)).id
-    laying.run(database, job)
+    laying.run(database, job, STEPS)
     with database.look() as session:
         now = uses(session, number)["main"]
         assert now.chosen is not None
@@ -373,7 +375,7 @@ def test_a_border_piece_lies_with_its_hem_on_its_selvage(database: Database) -> 
         lay.change_wishes(session, row.main, {"folds": ["open"]})
         number = row.id
         job = lay.begin_laying(session, row.main, lay.Search(1.0)).id
-    laying.run(database, job)
+    laying.run(database, job, STEPS)
     with database.look() as session:
         now = uses(session, number)["main"]
         assert now.chosen is not None

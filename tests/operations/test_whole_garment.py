@@ -8,6 +8,7 @@ from __future__ import annotations
 import subprocess
 import sys
 from datetime import timedelta
+from typing import Any
 
 import pytest
 from sqlalchemy import event
@@ -29,6 +30,8 @@ from idle_selvage.store import models
 from idle_selvage.store.database import Database
 from idle_selvage.store.errors import NotFound
 
+from ..conftest import STEPS
+
 #: An inch, mm: this maker measures in inches, which is nobody's business here.
 IN = 25.4
 
@@ -42,7 +45,7 @@ def jacket(database: Database) -> int:
     with database.begin() as session:
         row = project.create_garment(session, "Lined jacket", "for the autumn concert")
         project.change_garment(session, row, {"wash": "30-gentle", "dry": "flat"})
-        pieces = {
+        pieces: dict[str, tuple[list[tuple[float, ...]], dict[str, Any]]] = {
             "Front with lapel": ([(0, 0, 11), (14, 0, 12), (24, 2, 9), (29, 3.5, 1)], {"copies": 2, "pair": True}),
             "Back": ([(0, 10.5, 0), (15, 10, 0), (27, 3, 0)], {"on_fold": True}),
             "Sleeve": ([(0, 5, 5), (17, 7.5, 7.5), (22, 1, 1)], {"copies": 2, "pair": True}),
@@ -74,7 +77,7 @@ def laid(database: Database) -> int:
     number = jacket(database)
     with database.begin() as session:
         job = lay.begin_laying(session, project.cloth_use(session, number), lay.Search(seconds=1.0, seed=3)).id
-    laying.run(database, job)
+    laying.run(database, job, STEPS)
     return number
 
 
@@ -84,7 +87,7 @@ def try_lays(database: Database, number: int, part: trials.Part) -> None:
         job = trials.begin_trials(session, now, part, wanted.wanted(session, now, part))
         begun = None if job is None else job.id
     if begun is not None:
-        trying.run(database, begun)
+        trying.run(database, begun, STEPS)
 
 
 def test_from_nothing_to_the_counter(database: Database) -> None:
@@ -139,7 +142,7 @@ def test_a_kept_reading_reaches_lay_purchase_and_log(database: Database) -> None
         job = lay.refresh_lay(session, row.main)
         assert job is not None
         begun = job.id
-    laying.run(database, begun)
+    laying.run(database, begun, STEPS)
     with database.look() as session:
         assert project.read_garment(session, number).stale == ()
 
@@ -192,7 +195,7 @@ def test_will_a_remnant_do(database: Database) -> None:
         job = trials.begin_trials(session, now, "cupboard", found.wanted)
         assert job is not None
         begun = job.id
-    trying.run(database, begun)
+    trying.run(database, begun, STEPS)
     with database.look() as session:
         again = cupboard.will_it_do(session, project.read_garment(session, number), short.id)
         assert again.does is False and again.helps, "60 cm are not enough for a jacket, and what would help is tried"

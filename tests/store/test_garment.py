@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from idle_selvage.operations import cloth, project, shrink
 from idle_selvage.store import garment as stored
+from idle_selvage.store import models
 from idle_selvage.store import project as projects
 from idle_selvage.store.database import Database
 
@@ -15,6 +16,12 @@ def test_each_garment_gets_its_own_rows_and_no_other_s(database: Database) -> No
         shrink.keep_reading(session, two.main, shrink.Readings(warp=[[250.0, 240.0]]))
         lining = cloth.add_use(session, two, "lining", name="Lining")
         session.flush()
+        # before its log was kept
+        bare = models.Project(name="Slip of long ago")
+        bare.all_uses.append(models.ClothUse(cloth=models.Cloth()))
+        session.add(bare)
+        session.flush()
+        assert [one.logged for one in stored.garments(session, [two, bare])] == [True, False]
         first, second = stored.garments(session, [one, two])
         assert (first.project.id, second.project.id) == (1, two.id)
         one_main, two_main = first.uses[0].cloth, second.uses[0].cloth
@@ -22,7 +29,7 @@ def test_each_garment_gets_its_own_rows_and_no_other_s(database: Database) -> No
         assert two_main.swatch is not None and two_main.swatch.warp == [[250.0, 240.0]]
         assert [(one.use.role, one.use.id) for one in second.uses[1:]] == [("lining", lining.id)]
         assert len(first.uses) == 1 and first.uses[0].chosen is None and not first.pieces
-        assert second.logged > first.logged
+        assert second.logged
 
 
 def test_one_s_own_tests_of_like_cloth_are_those_of_other_cloths(database: Database) -> None:

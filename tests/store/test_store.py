@@ -5,6 +5,7 @@ from __future__ import annotations
 import base64
 import sqlite3
 from pathlib import Path
+from typing import Any
 
 import pytest
 from alembic import command
@@ -38,10 +39,11 @@ def test_a_migration_that_fails_leaves_everything_as_it_was(tmp_path: Path) -> N
 
 def test_a_whole_answer_asks_the_database_few_times(skirt: Person) -> None:
     asked: list[str] = []
-    event.listen(skirt.app.config["SERVICES"].database.engine, "before_cursor_execute", lambda *a: asked.append(a[2]))
+    event.listen(skirt.app.services.database.engine, "before_cursor_execute", lambda *a: asked.append(a[2]))
     skirt.ask("GET", "/projects/1")
-    assert len(asked) <= 25, "one answer, not one query per figure"
-    assert len(set(asked)) > 5, "they were counted"
+    queries = [one for one in asked if not one.startswith("BEGIN")]
+    assert len(queries) <= 10, "one answer, not one query per figure"
+    assert any("FROM project" in one for one in queries), "they were counted"
 
 
 def test_cloths_photos_loads_and_washes_are_in_the_backup(person: Person, tmp_path: Path) -> None:
@@ -51,7 +53,7 @@ def test_cloths_photos_loads_and_washes_are_in_the_backup(person: Person, tmp_pa
     person.ask("PUT", "/cloths/1/photo", data=base64.b64encode(photo(30, 20)).decode())
     first = person.ask("POST", "/washday/plan")["loads"][0]["tasks"][0]
     person.ask("POST", f"/washday/steps/{first['id']}/end")
-    home = Path(str(person.app.config["SERVICES"].database.home))
+    home = Path(str(person.app.services.database.home))
     backup(home, tmp_path / "copy" / "all.sqlite3")
     restore(tmp_path / "elsewhere", tmp_path / "copy" / "all.sqlite3")
     other = Person(create_app(tmp_path / "elsewhere"))
@@ -59,7 +61,7 @@ def test_cloths_photos_loads_and_washes_are_in_the_backup(person: Person, tmp_pa
     assert other.ask("GET", "/washday")["loads"] == person.ask("GET", "/washday")["loads"]
     pictures = [p.client.get("/api/cloths/1/photo", base_url="http://127.0.0.1").data for p in (person, other)]
     assert pictures[0] == pictures[1] and pictures[0].startswith(b"\xff\xd8")
-    other.app.config["SERVICES"].database.close()
+    other.app.services.database.close()
 
 
 @pytest.mark.parametrize("system", ["metric", "imperial"])
@@ -118,6 +120,11 @@ def test_one_request_reckons_a_garment_once(
 
     reckoned: list[int] = []
     usual = standing.tally
-    monkeypatch.setattr(standing, "tally", lambda *a: reckoned.append(1) or usual(*a))
+
+    def counted(*given: Any) -> Any:
+        reckoned.append(1)
+        return usual(*given)
+
+    monkeypatch.setattr(standing, "tally", counted)
     skirt.ask(method, path, **body)
     assert len(reckoned) == 1

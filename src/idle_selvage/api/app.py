@@ -5,13 +5,13 @@ from __future__ import annotations
 from collections.abc import Callable
 from pathlib import Path
 
-from flask_openapi3 import Info, OpenAPI
+from flask_openapi3 import Info
 
 from .. import __version__
-from ..jobs.pool import Pool
+from ..jobs.pool import Workers
 from ..store.database import Database
 from . import errors, guard, pages, routes
-from .services import Services
+from .services import Application, Services
 from .shared.schemas import ErrorOut
 
 #: Room for the largest drawing plus its JSON quoting.
@@ -20,14 +20,15 @@ MAX_BODY = 9_000_000
 
 def create_app(
     home: Path,
-    pool: Pool | None = None,
+    pool: Workers | None = None,
     *,
     database: Database | None = None,
     example: Callable[[Database], int] | None = None,
-) -> OpenAPI:
+    described: bool = False,
+) -> Application:
     """The application on a home folder. Without a ``pool``, jobs stay waiting; ``example`` puts in a garment to look
-    at."""
-    app = OpenAPI(
+    at; ``described``: with the document of its addresses."""
+    app = Application(
         __name__,
         info=Info(title="Idle Selvage", version=__version__),
         security_schemes={},
@@ -41,8 +42,9 @@ def create_app(
     if database is None:
         database = Database(home)
         database.migrate()
-    app.config.update(SERVICES=Services(database, pool, example=example), MAX_CONTENT_LENGTH=MAX_BODY)
-    app.register_api(routes.addresses())
+    app.services = Services(database, pool, example=example)
+    app.config.update(MAX_CONTENT_LENGTH=MAX_BODY, TRUSTED_HOSTS=guard.HOSTS)
+    app.register_api(routes.addresses(described))
     app.before_request(guard.before)
     app.after_request(guard.after)
     errors.register(app)

@@ -12,9 +12,9 @@ from .app import create_app
 def document() -> str:
     """The document as JSON text."""
     with tempfile.TemporaryDirectory() as folder:
-        app = create_app(Path(folder))
+        app = create_app(Path(folder), described=True)
         text = json.dumps(app.api_doc, indent=1, ensure_ascii=False) + "\n"
-        app.config["SERVICES"].database.close()
+        app.services.database.close()
         return text
 
 

@@ -10,7 +10,7 @@ from flask import Response
 from flask_openapi3 import OpenAPI
 from pydantic import ValidationError
 from sqlalchemy.exc import OperationalError
-from werkzeug.exceptions import HTTPException
+from werkzeug.exceptions import HTTPException, SecurityError
 
 from ..core.lay.problem import BadProblem
 from ..core.wording import capital, say
@@ -118,6 +118,10 @@ def register(app: OpenAPI) -> None:
     def bad_problem(fault: BadProblem) -> Response:
         told = [say(one, system()) for one in fault.faults]
         return error("cannot_lay", " ".join(told), 422, [FieldFault(path="", message=one) for one in told])
+
+    @app.errorhandler(SecurityError)
+    def wrong_host(_fault: SecurityError) -> Response:
+        return error("wrong_host", "This address is not served here. Open the page at 127.0.0.1.", 403)
 
     @app.errorhandler(HTTPException)
     def http(fault: HTTPException) -> Response:

@@ -2,14 +2,26 @@
 
 from __future__ import annotations
 
+import secrets
 from pathlib import Path
 
-from flask import Response, send_from_directory
+from flask import Response, make_response, send_from_directory
 from flask_openapi3 import OpenAPI
 
 from .errors import error
 
+#: Where the page has the word by which its own styles are known.
+NONCE = "__NONCE__"
 WEB = Path(__file__).parent.parent / "web_dist"
+
+
+def policy(nonce: str = "") -> str:
+    """What a page may load: what is ours, and styles it makes itself if they carry the word of this answer."""
+    styles = f"'self' 'nonce-{nonce}'" if nonce else "'self'"
+    return (
+        f"default-src 'self'; style-src {styles}; img-src 'self' data:; font-src 'self' data:; "
+        "object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'self'"
+    )
 
 
 def register(app: OpenAPI) -> None:
@@ -26,10 +38,12 @@ def register(app: OpenAPI) -> None:
     def page(name: str) -> Response:
         if name.startswith("api/"):
             return error("not_found", "There is nothing at this address.", 404)
-        if name and "/" not in name and (WEB / name).is_file():
+        if name not in ("", "index.html") and "/" not in name and (WEB / name).is_file():
             return send_from_directory(WEB, name)
         if not (WEB / "index.html").is_file():
             return error("not_built", "The pages are not built yet. Run “make setup”.", 503)
-        answer = send_from_directory(WEB, "index.html")
+        nonce = secrets.token_urlsafe(16)
+        answer = make_response((WEB / "index.html").read_text("utf-8").replace(NONCE, nonce))
+        answer.headers["Content-Security-Policy"] = policy(nonce)
         answer.headers["Cache-Control"] = "no-cache"
         return answer

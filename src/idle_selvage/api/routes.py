@@ -240,9 +240,16 @@ ADDRESSES: tuple[Address, ...] = (
 
 
 @cache
-def addresses() -> APIBlueprint:
-    """All of them, ready to be registered; made once, because describing every answer takes a second."""
-    api = APIBlueprint("api", __name__, url_prefix="/api", abp_responses={422: ErrorOut, 404: ErrorOut, 409: ErrorOut})
+def addresses(described: bool) -> APIBlueprint:
+    """All of them, ready to be registered. ``described``: with what they answer, for the document; that takes seconds,
+    and serving does not need it."""
+    api = APIBlueprint(
+        "api",
+        __name__,
+        url_prefix="/api",
+        abp_responses={422: ErrorOut, 404: ErrorOut, 409: ErrorOut},
+        doc_ui=described,
+    )
     for method, address, name, answer, status, model in ADDRESSES:
         add = getattr(api, method.lower())
         add(address, operation_id=name, responses={status: model})(answer)

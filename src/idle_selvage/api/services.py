@@ -5,13 +5,14 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 from contextlib import AbstractContextManager, contextmanager
 from dataclasses import dataclass, field
-from typing import cast
+from typing import Protocol, runtime_checkable
 
 from flask import Response, current_app, make_response
+from flask_openapi3 import OpenAPI
 from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
-from ..jobs.pool import Pool
+from ..jobs.pool import Workers
 from ..standins.shop import PriceList, StandInShop
 from ..standins.tape import Tape
 from ..standins.washer import Appliance, StandInWasher
@@ -24,7 +25,7 @@ class Services:
     """What the routes work with. Devices are the stand-ins, unless an adapter of a real one is put in their place."""
 
     database: Database
-    pool: Pool | None = None
+    pool: Workers | None = None
     tape: Tape = field(default_factory=Tape)
     washer: Appliance = field(default_factory=StandInWasher)
     shop: PriceList = field(default_factory=StandInShop)
@@ -32,9 +33,16 @@ class Services:
     example: Callable[[Database], int] | None = None
 
 
+class Application(OpenAPI):
+    """The application, with what its routes work with."""
+
+    services: Services
+
+
 def services() -> Services:
     """Those of the application that answers."""
-    return cast(Services, current_app.config["SERVICES"])
+    assert isinstance(current_app, Application)
+    return current_app.services
 
 
 def begin() -> AbstractContextManager[Session]:
@@ -56,8 +64,16 @@ def submit(job_id: int | None) -> None:
         pool.submit(job_id)
 
 
+@runtime_checkable
+class Writes(Protocol):
+    """A model that knows a shorter way to its JSON."""
+
+    @property
+    def written(self) -> str: ...
+
+
 def send(model: BaseModel, status: int = 200) -> Response:
     """A model as JSON."""
-    answer = make_response(model.model_dump_json(), status)
+    answer = make_response(model.written if isinstance(model, Writes) else model.model_dump_json(), status)
     answer.headers["Content-Type"] = "application/json"
     return answer

@@ -11,13 +11,31 @@ from __future__ import annotations
 import io
 import math
 import re
+from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import Any
 from xml.etree.ElementTree import Element, ParseError
 
 from defusedxml import ElementTree
 from defusedxml.common import DefusedXmlException
-from svgelements import Arc, Close, CubicBezier, Length, Line, Matrix, Move, Path, QuadraticBezier, Viewbox
+from svgelements import (
+    Arc,
+    Circle,
+    Close,
+    CubicBezier,
+    Ellipse,
+    Length,
+    Line,
+    Matrix,
+    Move,
+    Path,
+    Polygon,
+    Polyline,
+    QuadraticBezier,
+    Rect,
+    SimpleLine,
+    Viewbox,
+)
 
 from ..core.plan.allowance import cut_line
 from ..core.plan.curve import chords
@@ -31,6 +49,7 @@ from .audit import Found, Mended, NotRead, Unreadable
 from .svg_drafts import Drawn, Shape, all_sizes, axes_of, draft_of, is_mark, layer_size, size_of
 
 MAX_BYTES = 4_000_000
+MOST_DEEP = 50
 MAX_ELEMENTS = 20_000
 MAX_ALL_POINTS = 100_000
 #: Curves become chords that stray from them by at most this.
@@ -89,12 +108,17 @@ def read_svg(data: bytes) -> Drawing:
         raise BadDrawing(f"This is not an SVG drawing: {error}.") from None
     if _tag(root) != "svg":
         raise BadDrawing(f"This is not an SVG drawing; its outermost element is “{_tag(root)[:30]}”.")
-    reader = _Reader()
+    reader = _Reader({str(one.get("id")): one for one in root.iter() if one.get("id")})
     reader.group(root, _page_matrix(root), top=True)
     reader.finish()
     if not reader.pieces and not reader.not_read:
         raise BadDrawing("The drawing is empty: there is no closed path or polygon in it.")
     return Found(tuple(reader.pieces), tuple(reader.not_read), tuple(reader.mended))
+
+
+def _not_deeper(depth: int) -> None:
+    if depth > MOST_DEEP:
+        raise BadDrawing("The drawing's groups are nested more than fifty deep. Ungroup it and save again.")
 
 
 def _tag(element: Element) -> str:
@@ -137,7 +161,8 @@ def _page_mm(text: str | None) -> float | None:
 
 
 class _Reader:
-    def __init__(self) -> None:
+    def __init__(self, by_id: Mapping[str, Element]) -> None:
+        self.by_id = by_id
         self.pieces: list[PieceRead] = []
         self.not_read: list[NotRead] = []
         self.mended: list[Mended] = []
@@ -156,20 +181,23 @@ class _Reader:
             self.mended.append(Mended(code, place, how))
 
     def group(self, element: Element, matrix: Any, *, top: bool = False, depth: int = 0) -> None:
-        if depth > 50:
-            raise BadDrawing("The drawing's groups are nested more than fifty deep. Ungroup it and save again.")
+        _not_deeper(depth)
         node = _Node("" if top else _label(element), [] if top else _words(element))
         outer = self.size
         size = None if top else layer_size(node.label, node.words)
         self.size = size or outer
         for child in element:
-            self.elements += 1
-            if self.elements > MAX_ELEMENTS:
-                raise BadDrawing(f"The drawing has more than {MAX_ELEMENTS} parts. Save only the pieces.")
+            self.count()
             self.child(child, matrix, node, depth)
         # a layer of one size holds pieces, and is none itself
         self.close(node, single=not top and (size is None or "piece" in node.words))
         self.size = outer
+
+    def count(self) -> None:
+        """Each part counts as often as it is shown, so that clones of clones end."""
+        self.elements += 1
+        if self.elements > MAX_ELEMENTS:
+            raise BadDrawing(f"The drawing has more than {MAX_ELEMENTS} parts. Save only the pieces.")
 
     def child(self, child: Element, matrix: Any, node: _Node, depth: int) -> None:
         tag = _tag(child)
@@ -190,12 +218,33 @@ class _Reader:
             node.texts.append(" ".join("".join(child.itertext()).split()))
         elif tag in _SHAPES:
             self.shapes(child, tag, name, own, node)
+        elif tag == "use":
+            self.clone(child, name, own, node, depth)
         else:
             why = {
-                "use": "a clone; unlink it into a path first",
                 "image": "a picture, not an outline; trace it first",
             }.get(tag, "not a kind of shape that is read")
             self.skip("not_a_shape", name, why)
+
+    def clone(self, element: Element, name: str, matrix: Any, node: _Node, depth: int) -> None:
+        """What a clone shows, where it shows it."""
+        _not_deeper(depth)
+        href = element.get("href") or element.get("{http://www.w3.org/1999/xlink}href") or ""
+        target = self.by_id.get(href.removeprefix("#")) if href.startswith("#") else None
+        if target is None:
+            self.skip("clone", name, "a clone of something that is not in this drawing")
+            return
+        try:
+            x, y = (float(Length(element.get(key) or 0).value(ppi=96.0)) for key in ("x", "y"))
+        except (ValueError, TypeError, AttributeError):
+            self.skip("numbers", name, "its numbers could not be read")
+            return
+        moved = Matrix.translate(x, y) * matrix
+        self.count()
+        if _tag(target) == "symbol":
+            self.group(target, moved, depth=depth + 1)
+        else:
+            self.child(target, moved, node, depth + 1)
 
     def shapes(self, element: Element, tag: str, name: str, matrix: Any, node: _Node) -> None:
         try:
@@ -371,42 +420,28 @@ class _Said:
 _GRAIN_WORDS: dict[str, Grain] = {"cross-grain": "crosswise", "bias": "bias", "any-grain": "any"}
 
 
-def _number(element: Element, key: str) -> float:
-    text = element.get(key)
-    return 0.0 if text is None else float(Length(text).value(ppi=96.0))
+#: Shapes as the reader of SVG itself knows them.
+_KINDS: dict[str, Any] = {
+    "path": Path, "polygon": Polygon, "polyline": Polyline, "line": SimpleLine, "rect": Rect, "circle": Circle,
+    "ellipse": Ellipse,
+}  # fmt: skip
 
 
 def _as_path(element: Element, tag: str) -> Any:
+    """A shape as a path in user units; its transform is applied elsewhere."""
+    values = {key: value for key, value in element.attrib.items() if key in _GEOMETRY}
     if tag == "path":
-        return Path(element.get("d") or "")
-    if tag in ("polygon", "polyline"):
-        numbers = [
-            float(n) for n in re.findall(r"[-+]?(?:\d*\.\d+|\d+\.?)(?:[eE][-+]?\d+)?", element.get("points", ""))
-        ]
-        points = list(zip(numbers[::2], numbers[1::2], strict=False))
-        if len(points) < 2:
-            raise ValueError("points")
-        d = "M" + " L".join(f"{x!r},{y!r}" for x, y in points)
-        return Path(d + ("Z" if tag == "polygon" else ""))
-    n = _number
-    if tag == "line":
-        return Path(f"M{n(element, 'x1')},{n(element, 'y1')} L{n(element, 'x2')},{n(element, 'y2')}")
-    if tag == "rect":
-        x, y, w, h = n(element, "x"), n(element, "y"), n(element, "width"), n(element, "height")
-        if element.get("rx") or element.get("ry"):
-            rx = min(n(element, "rx") or n(element, "ry"), w / 2)
-            ry = min(n(element, "ry") or n(element, "rx"), h / 2)
-            return Path(
-                f"M{x + rx},{y} H{x + w - rx} A{rx},{ry} 0 0 1 {x + w},{y + ry} V{y + h - ry} "
-                f"A{rx},{ry} 0 0 1 {x + w - rx},{y + h} H{x + rx} A{rx},{ry} 0 0 1 {x},{y + h - ry} "
-                f"V{y + ry} A{rx},{ry} 0 0 1 {x + rx},{y} Z"
-            )
-        return Path(f"M{x},{y} H{x + w} V{y + h} H{x} Z")
-    cx, cy = n(element, "cx"), n(element, "cy")
-    rx, ry = (n(element, "r"), n(element, "r")) if tag == "circle" else (n(element, "rx"), n(element, "ry"))
-    if rx <= 0 or ry <= 0:
-        raise ValueError("radius")
-    return Path(f"M{cx - rx},{cy} A{rx},{ry} 0 1 0 {cx + rx},{cy} A{rx},{ry} 0 1 0 {cx - rx},{cy} Z")
+        return Path(values.get("d") or "")
+    shape = _KINDS[tag](values)
+    shape.render(ppi=96.0)
+    path = Path(shape)
+    if len(path) == 0:
+        raise ValueError("nothing to be seen")
+    return path
+
+
+#: What says how a shape runs; what else stands at an element is no number.
+_GEOMETRY = {"d", "points", "x", "y", "width", "height", "rx", "ry", "cx", "cy", "r", "x1", "y1", "x2", "y2"}
 
 
 def _flatten(path: Any) -> list[tuple[list[Point], bool]]:

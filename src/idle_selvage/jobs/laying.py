@@ -15,6 +15,7 @@ from ..store import lay_problem
 from ..store.database import Database
 from ..store.errors import NotFound
 from ..store.models import ClothUse, now
+from .allowed import allowed
 from .partner import second_process
 from .pulse import Pulse
 
@@ -72,19 +73,21 @@ class _Job(Pulse):
                 )
 
 
-def run(database: Database, number: int) -> None:
-    """Run a job. Faults end up in its row as a sentence; nothing is raised for them."""
+def run(database: Database, number: int, steps: int | None = None) -> None:
+    """Run a job; ``steps``: with so many steps instead of its time, so that the same lay comes out wherever it runs.
+    Faults end up in its row as a sentence; nothing is raised for them."""
     try:
         job = _Job(database, number)
-        left = max(0.2, float(job.params["seconds"]) - job.before)
+        spending = allowed(job.params, job.before, steps)
         answer = solve(
             job.problem,
             seed=int(job.params["seed"]),
-            seconds=left,
+            seconds=spending.seconds,
+            steps=spending.steps,
             clock=time.monotonic,
             on_progress=job.progress,
             cancelled=job.cancelled,
-            partner=second_process,
+            partner=second_process if spending.partner else None,
         )
         job.write(answer, "cancelled" if answer.cancelled else "done")
     except (BadProblem, EngineFault) as fault:

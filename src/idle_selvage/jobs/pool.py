@@ -9,6 +9,7 @@ import sys
 import threading
 from collections import deque
 from datetime import timedelta
+from typing import Protocol
 
 from sqlalchemy import select
 
@@ -26,7 +27,14 @@ class _Worker:
         self.job: int | None = None
         self.ready = False
         self.process = subprocess.Popen(
-            [sys.executable, "-m", "idle_selvage.jobs.worker", str(pool.database.home), str(os.getpid())],
+            [
+                sys.executable,
+                "-m",
+                "idle_selvage.jobs.worker",
+                str(pool.database.home),
+                str(os.getpid()),
+                *([] if pool.steps is None else [str(pool.steps)]),
+            ],
             stdin=subprocess.PIPE,
             stdout=subprocess.PIPE,
             text=True,
@@ -39,6 +47,9 @@ class _Worker:
         for line in self.process.stdout:
             if line.startswith("ready"):
                 self.ready = True
+            elif line.startswith("told"):
+                pool.database.bell.ring()
+                continue
             elif line.startswith("done"):
                 self.job = None
             pool.dispatch()
@@ -51,11 +62,18 @@ class _Worker:
         self.process.stdin.flush()
 
 
-class Pool:
-    """Up to ``size`` worker processes; the first is started at once, so that the engine is warm."""
+class Workers(Protocol):
+    """Whoever does long work: handed the number of a job that is in the database as ``waiting``."""
 
-    def __init__(self, database: Database, size: int = 2) -> None:
-        self.database, self.size = database, size
+    def submit(self, number: int) -> None: ...
+
+
+class Pool:
+    """Up to ``size`` worker processes; the first is started at once, so that the engine is warm. ``steps``: how many a
+    search takes instead of its time, so that the same lay comes out wherever it runs."""
+
+    def __init__(self, database: Database, size: int = 2, steps: int | None = None) -> None:
+        self.database, self.size, self.steps = database, size, steps
         self._queue: deque[int] = deque()
         self._workers: list[_Worker] = []
         self._lock = threading.RLock()

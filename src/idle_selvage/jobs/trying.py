@@ -13,6 +13,7 @@ from ..core.lay.reading import read_problem
 from ..operations.buy.trials import searched
 from ..store import lay_problem, trial
 from ..store.database import Database
+from .allowed import Allowed, allowed
 from .partner import second_process
 from .pulse import Pulse
 
@@ -20,8 +21,9 @@ from .pulse import Pulse
 SEED = 1
 
 
-def run(database: Database, number: int) -> None:
-    """Try every lay of a job. What is there already is not tried again, so a restart goes on where it was."""
+def run(database: Database, number: int, steps: int | None = None) -> None:
+    """Try every lay of a job; ``steps``: with so many each instead of its time. What is there already is not tried
+    again, so a restart goes on where it was."""
     pulse = Pulse(database, number)
     seconds = float(pulse.params["seconds"])
     content: set[str] = set()
@@ -37,7 +39,7 @@ def run(database: Database, number: int) -> None:
         if not there:
             with database.look() as session:
                 asked = lay_problem.asked(session, one["print"])
-            found = _try(asked, seconds, pulse)
+            found = _try(asked, allowed(pulse.params, 0.0, steps), pulse)
             if pulse.stop:
                 return pulse.end("cancelled")
             with database.begin() as session:
@@ -48,7 +50,7 @@ def run(database: Database, number: int) -> None:
     return pulse.end("done")
 
 
-def _try(asked: dict[str, Any], seconds: float, pulse: Pulse) -> dict[str, Any]:
+def _try(asked: dict[str, Any], spending: Allowed, pulse: Pulse) -> dict[str, Any]:
     """What one problem comes to, as the columns of its row."""
     try:
         problem = read_problem(asked)
@@ -58,10 +60,11 @@ def _try(asked: dict[str, Any], seconds: float, pulse: Pulse) -> dict[str, Any]:
         answer = solve(
             problem,
             seed=SEED,
-            seconds=seconds,
+            seconds=spending.seconds,
+            steps=spending.steps,
             clock=time.monotonic,
             cancelled=pulse.cancelled,
-            partner=second_process,
+            partner=second_process if spending.partner else None,
         )
     except NoFold as fault:
         whys = [why for _, why in fault.refused]

@@ -1,4 +1,5 @@
-"""A worker process: ``python -m idle_selvage.jobs.worker HOME SERVER``, with the server's process number.
+"""A worker process: ``python -m idle_selvage.jobs.worker HOME SERVER [STEPS]``, with the server's process number, and
+how many steps a search takes instead of its time.
 
 It loads the compiled engine once, says ``ready``, then runs the job numbers it reads from standard
 input, answering each with ``done N``. When its input ends it leaves; when the server is gone it leaves at once, and the
@@ -7,6 +8,7 @@ job it was at is taken up again by the next server.
 
 from __future__ import annotations
 
+import contextlib
 import signal
 import sys
 import traceback
@@ -14,20 +16,30 @@ from pathlib import Path
 
 from ..core.lay.engine.warm import compile_ahead
 from ..store import job as jobs
+from ..store.bell import Bell
 from ..store.database import Database
 from ..store.errors import NotFound
 from . import laying, trying
 from .orphan import leave_with_parent
 
 
-def run(database: Database, number: int) -> None:
+class _Told(Bell):
+    """Rings at the server."""
+
+    def ring(self, by: str = "") -> None:
+        # a server that is gone hears nothing; the work it began is taken up by the next one
+        with contextlib.suppress(OSError):
+            print("told", flush=True)
+
+
+def run(database: Database, number: int, steps: int | None = None) -> None:
     """Do one job of whatever kind; one that has ended already is left alone."""
     with database.look() as session:
         kind = jobs.job(session, number).kind
     if kind != "trials":
-        return laying.run(database, number)
+        return laying.run(database, number, steps)
     try:
-        trying.run(database, number)
+        trying.run(database, number, steps)
     except NotFound:
         return None
     except Exception as fault:
@@ -45,11 +57,14 @@ def main() -> None:
     # seconds of loading are better spent now than out of the first search's time
     compile_ahead()
     database = Database(Path(sys.argv[1]))
+    steps = int(sys.argv[3]) if len(sys.argv) > 3 else None
+    # what is written here the server's own pages hear of by the server's bell
+    database.bell = _Told()
     print("ready", flush=True)
     for line in sys.stdin:
         number = int(line)
         try:
-            run(database, number)
+            run(database, number, steps)
         except Exception:
             traceback.print_exc()
         print(f"done {number}", flush=True)

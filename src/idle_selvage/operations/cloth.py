@@ -10,7 +10,7 @@ from sqlalchemy.orm import Session
 
 from ..core.cloth import hand
 from ..core.cloth.direction import CLOTH_DIRECTIONS, PILE_RUNS, wale_class
-from ..core.cloth.make import COLOURINGS, FIBRES, FINISHES, WEAVES, blend_text
+from ..core.cloth.make import COLOURINGS, FIBRES, FINISHES, WEAVES, fibre_label
 from ..core.cloth.width import BadCloth, check_cloth, check_place, past_the_end
 from ..core.shrink.ranges import like_key
 from ..core.shrink.together import ROLES
@@ -197,17 +197,13 @@ class CupboardLine:
 
 def cupboard(session: Session, words: str = "") -> tuple[list[CupboardLine], int]:
     """Every cloth in whose facts all the words are found, and how many there are in all."""
+    # a share is found by its number
+    asked = [word for word in words.casefold().split() if word != "%"]
+    fibres = {word: [fibre for fibre in FIBRES if word in fibre_label(fibre).casefold()] for word in asked}
     names = projects.names_by_cloth(session)
-    known = cloth_standings(session, cloths.cupboard(session))
+    known = cloth_standings(session, cloths.cupboard(session, asked, fibres))
     lines = [CupboardLine(one, tuple(names.get(one.row.id, ()))) for one in known]
-    return [line for line in lines if _found_by(line, words)], len(lines)
-
-
-def _found_by(line: CupboardLine, words: str) -> bool:
-    row = line.cloth.row
-    facts = (row.name, blend_text(line.cloth.make), row.weave, row.place, row.style_number, row.depth, *line.used_for)
-    text = " ".join(facts).lower()
-    return all(word in text for word in words.lower().split())
+    return lines, cloths.in_cupboard(session) if asked else len(lines)
 
 
 def read_cloth(session: Session, number: int) -> ClothStanding:
@@ -423,7 +419,7 @@ def keep_runs(session: Session, cloth_use: models.ClothUse, given: Sequence[tupl
     """Say which edges a trim goes on: what, mm, how many times. Raises :class:`Refused` for what is no trim."""
     if cloth_use.role != "trim":
         raise Refused("Only a trim goes on edges by the metre; say that it is one.", path="role")
-    before = use.runs(session, [cloth_use.id]).get(cloth_use.id, ())
+    before = use.runs(session, cloth_use.id)
     kept = [[run.what, run.length, run.times] for run in before]
     for run in before:
         session.delete(run)

@@ -13,7 +13,8 @@ Values = Mapping[str, Any]
 ENTRIES: dict[str, str] = {
     "name": "name", "note": "note", "wash": "washing", "dry": "drying",
     "school": "the treatment",
-    "gap": "room between pieces", "folds": "folds to try", "lay_seconds": "time to search",
+    "gap": "room between pieces", "folds": "folds to try", "turn_on_bars": "turning on the bars",
+    "lay_seconds": "time to search",
     "ends": "ends to straighten", "spare": "spare", "shop_step": "the shop's step",
     "bought_extra": "what is bought on purpose", "extra_why": "why it is bought",
     "edge": "the readings of the cut edge", "edge_way": "how the first edge is made", "cut_off": "what is cut off",

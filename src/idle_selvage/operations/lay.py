@@ -31,7 +31,8 @@ _LIMITS = {"gap": (0.0, 200.0)}
 
 
 def change_wishes(session: Session, cloth_use: models.ClothUse, given: Mapping[str, Any]) -> None:
-    """Change the room between pieces, the folds to try, or how long to search. Raises :class:`Refused`."""
+    """Change the room between pieces, the folds to try, whether pieces are turned on any bars, or how long to search.
+    Raises :class:`Refused`."""
     within(given, _LIMITS)
     entries = dict(given)
     if "folds" in entries:
@@ -47,10 +48,12 @@ def change_wishes(session: Session, cloth_use: models.ClothUse, given: Mapping[s
 
 @dataclass(frozen=True)
 class Search:
-    """How to search: for how long (None: as the garment wishes), and from which seed."""
+    """How to search: for how long (None: as the garment wishes), and from which seed; or with how many ``steps``, which
+    give the same lay everywhere."""
 
     seconds: float | None = None
     seed: int = 1
+    steps: int | None = None
 
 
 def begin_laying(session: Session, cloth_use: models.ClothUse, search: Search | None = None) -> models.Job:
@@ -71,6 +74,7 @@ def _begin(session: Session, now: Standing, search: Search) -> models.Job:
         "seconds": search.seconds or now.use.lay_seconds,
         "seed": search.seed,
         "basis": now.tally.basis,
+        **({} if search.steps is None else {"steps": search.steps}),
     }
     job = models.Job(use_id=now.use.id, fingerprint=lay_problem.keep(session, problem), params=params)
     session.add(job)

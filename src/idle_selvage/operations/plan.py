@@ -5,6 +5,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
 from dataclasses import asdict, dataclass, replace
+from functools import lru_cache
 from typing import Any, Literal
 
 from sqlalchemy.orm import Session
@@ -138,22 +139,27 @@ def lines_of(row: models.Piece, now: Standing) -> LinesOfPiece:
     of = cuts[0] if cuts else pieces.UNCUT
     fit = uses[of.use_id].fit if cuts else None
     shape = pieces.as_piece(row, of, now.size)
-    cut, fault = _cut_or_fault(shape, of.shorter)
+    return LinesOfPiece(pieces.sized_draft(row, now.size)[0], shape, of, cuts, *_lines(shape, of.shorter, fit))
+
+
+@lru_cache(maxsize=512)
+def _lines(
+    shape: Piece, shorter: float, fit: tuple[float, float] | None
+) -> tuple[Outline, Outline, Outline, Outline, Outline, Piece | None, str]:
+    """The lines of a piece in its own axes: outline, cut line, seam line, arrow, and cut line for raw cloth with the
+    piece that has it; what is wrong."""
+    cut, fault = _cut_or_fault(shape, shorter)
     larger: Piece | None = None
     larger_cut: Outline = ()
     if fit is not None and not fault:
         larger = enlarged(shape, fit)
         larger_cut, fault = _cut_or_fault(larger)
     slant = shape.slant
-    return LinesOfPiece(
-        pieces.sized_draft(row, now.size)[0],
-        shape,
-        of,
-        cuts,
+    return (
         spun(shape.outline, slant),
         spun(cut, slant),
         spun(shape.outline if fault else seam_line(shape), slant),
-        () if fault else spun(shape.arrow or grainline(cut, on_fold=of.on_fold), slant),
+        () if fault else spun(shape.arrow or grainline(cut, on_fold=shape.on_fold), slant),
         () if fault else spun(larger_cut, slant),
         larger,
         fault,

@@ -36,6 +36,12 @@ class Tape:
             self._readings.append(reading)
             return reading
 
+    @property
+    def last(self) -> int:
+        """The newest number there is."""
+        with self._lock:
+            return self._last
+
     def since(self, number: int) -> tuple[list[Reading], int]:
         """Readings after ``number``, and the newest number there is."""
         with self._lock:

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from typing import Any, Literal
 
-from sqlalchemy import select
+from sqlalchemy import ColumnElement, String, func, or_, select
+from sqlalchemy import cast as cast_to
 from sqlalchemy.orm import Session
 
 from ..core.buy.order import per_metre
@@ -19,7 +20,7 @@ from ..core.lay.asking import ClothToLay, FlawToLay
 from ..core.shrink.states import ClothStates
 from ..core.true.edge import EdgeFacts, edge_facts
 from .errors import NotFound
-from .models import BarRow, By, Cloth, Flaw, Wash, now
+from .models import BarRow, By, Cloth, ClothUse, Flaw, Project, Wash, now
 from .models.reading import Spot, replace_readings
 
 Way = Literal["along", "across"]
@@ -33,9 +34,38 @@ def cloth(session: Session, number: int, *, deleted: bool = False) -> Cloth:
     return row
 
 
-def cupboard(session: Session) -> list[Cloth]:
-    """Every cloth that is not put away, the newest first."""
-    return list(session.scalars(select(Cloth).where(Cloth.deleted_at.is_(None)).order_by(Cloth.id.desc())))
+def cupboard(session: Session, words: Sequence[str], fibres: Mapping[str, Collection[str]]) -> list[Cloth]:
+    """Every cloth that is not put away and in whose facts all the ``words`` are found, the newest first; ``fibres``:
+    those that each word names. A whole number is also a share of one of several."""
+    there = select(Cloth).where(Cloth.deleted_at.is_(None)).order_by(Cloth.id.desc())
+    for word in words:
+        used = (
+            select(ClothUse.id)
+            .join(Project, Project.id == ClothUse.project_id)
+            .where(ClothUse.cloth_id == Cloth.id, ClothUse.deleted_at.is_(None), Project.deleted_at.is_(None))
+            .where(_holds(Project.name, word))
+        )
+        facts = (Cloth.name, Cloth.weave, Cloth.place, Cloth.style_number, Cloth.depth)
+        blend = cast_to(Cloth.blend, String)
+        there = there.where(
+            or_(
+                *(_holds(fact, word) for fact in facts),
+                *(blend.contains(f'"{fibre}"', autoescape=True) for fibre in fibres.get(word, ())),
+                *([blend.contains(f", {float(word)}]")] if word.isdecimal() and word != "100" else []),
+                used.exists(),
+            )
+        )
+    return list(session.scalars(there))
+
+
+def _holds(fact: Any, word: str) -> ColumnElement[bool]:
+    # SQLite by itself knows capitals of ASCII only
+    return func.casefold(fact).contains(word.casefold(), autoescape=True)
+
+
+def in_cupboard(session: Session) -> int:
+    """How many cloths are not put away."""
+    return session.scalar(select(func.count()).select_from(Cloth).where(Cloth.deleted_at.is_(None))) or 0
 
 
 # -- its states

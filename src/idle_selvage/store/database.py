@@ -12,6 +12,7 @@ from sqlalchemy import Connection, Engine, create_engine, event
 from sqlalchemy.orm import Session, sessionmaker
 
 from . import journal
+from .bell import Bell
 from .journal import NOBODY, Asked
 
 if TYPE_CHECKING:
@@ -19,7 +20,7 @@ if TYPE_CHECKING:
 
 FILE_NAME = "idle-selvage.sqlite3"
 #: The newest migration; a file that is there already is not migrated again.
-HEAD = "0009"
+HEAD = "0010"
 _MIGRATIONS = Path(__file__).parent / "migrations"
 
 
@@ -38,6 +39,7 @@ class Database:
         event.listen(self.engine, "connect", _on_connect)
         event.listen(self.engine, "begin", _on_begin)
         self._sessions = sessionmaker(self.engine, expire_on_commit=False)
+        self.bell = Bell()
 
     def migrate(self) -> None:
         """Bring the file, new or old, to the present shape."""
@@ -69,6 +71,7 @@ class Database:
             session.connection(execution_options={"writes": True})
             with journal.kept(session, asked):
                 yield session
+        self.bell.ring(asked.window)
 
     @contextmanager
     def look(self) -> Iterator[Session]:
@@ -77,6 +80,7 @@ class Database:
             yield session
 
     def close(self) -> None:
+        self.bell.close()
         self.engine.dispose()
 
 
@@ -98,6 +102,9 @@ def _on_begin(connection: Connection) -> None:
 def _on_connect(connection: Any, _record: Any) -> None:
     # we say BEGIN ourselves; the driver would say it late, and only before a write
     connection.isolation_level = None
+    connection.create_function(
+        "casefold", 1, lambda text: None if text is None else str(text).casefold(), deterministic=True
+    )
     cursor = connection.cursor()
     cursor.execute("PRAGMA journal_mode=WAL")
     cursor.execute("PRAGMA foreign_keys=ON")

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Collection, Iterable
+from typing import Any
 
-from sqlalchemy import func, select
+from sqlalchemy import BindParameter, ColumnElement, func, select
 from sqlalchemy.orm import Session
 
 from .errors import NotFound
@@ -29,10 +30,15 @@ def running_lay(session: Session, use_id: int) -> Job | None:
     ).first()
 
 
+def is_last_lay(use_ids: Collection[int] | BindParameter[Any]) -> ColumnElement[bool]:
+    """That a job is the newest laying on its cloth of a garment, whatever became of it."""
+    newest = select(func.max(Job.id)).where(Job.use_id.in_(use_ids), Job.kind == "lay").group_by(Job.use_id)
+    return Job.id.in_(newest)
+
+
 def last_lays(session: Session, use_ids: Iterable[int]) -> dict[int, Job]:
-    """The newest laying on each cloth of a garment, whatever became of it, by the number of its use."""
-    newest = select(func.max(Job.id)).where(Job.use_id.in_(list(use_ids)), Job.kind == "lay").group_by(Job.use_id)
-    return {row.use_id: row for row in session.scalars(select(Job).where(Job.id.in_(newest)))}
+    """The newest laying on each cloth of a garment, by the number of its use."""
+    return {row.use_id: row for row in session.scalars(select(Job).where(is_last_lay(list(use_ids))))}
 
 
 def finish(row: Job, state: str, error: str = "") -> None:

@@ -15,7 +15,7 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import Table, and_, event, func, inspect, select
+from sqlalchemy import Select, Table, and_, event, func, inspect, select
 from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Mapper, Session, object_session
 
@@ -93,10 +93,13 @@ def kept(session: Session, asked: Asked) -> Iterator[None]:
 
 def newest(session: Session, *, besides: str | None = None) -> int:
     """The newest change, of all pages or of all but one; 0 when there is none."""
+    return session.scalar(newest_change(besides)) or 0
+
+
+def newest_change(besides: str | None) -> Select[int]:
+    """The query for it."""
     query = select(func.max(Change.id))
-    if besides is not None:
-        query = query.where(Change.window != besides)
-    return session.scalar(query) or 0
+    return query if besides is None else query.where(Change.window != besides)
 
 
 def standing(session: Session, numbers: Iterable[int]) -> dict[int, bool]:

@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Collection, Iterable
 from typing import Any
 
-from sqlalchemy import select
+from sqlalchemy import BindParameter, ColumnElement, and_, select
 from sqlalchemy.orm import Session
 
 from ..core.lay.answer import Lay, from_json
@@ -24,9 +24,14 @@ def lay(session: Session, use_id: int, number: int) -> LayRecord:
     return row
 
 
+def is_chosen(use_ids: Collection[int] | BindParameter[Any]) -> ColumnElement[bool]:
+    """That a lay is the one its cloth of a garment goes by."""
+    return and_(LayRecord.use_id.in_(use_ids), LayRecord.chosen)
+
+
 def chosen_lays(session: Session, use_ids: Iterable[int]) -> dict[int, LayRecord]:
     """The lay each cloth of a garment goes by, by the number of its use."""
-    query = select(LayRecord).where(LayRecord.use_id.in_(list(use_ids)), LayRecord.chosen).order_by(LayRecord.id)
+    query = select(LayRecord).where(is_chosen(list(use_ids))).order_by(LayRecord.id)
     return {row.use_id: row for row in session.scalars(query)}
 
 

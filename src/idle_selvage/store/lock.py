@@ -1,13 +1,11 @@
-"""One server per home folder: a lock file that also says where it is served."""
+"""One server per home folder: a lock, and beside it a note of where the folder is served."""
 
 from __future__ import annotations
 
-import sys
 from pathlib import Path
 from types import TracebackType
 
-if sys.platform != "win32":
-    import fcntl
+from filelock import FileLock, Timeout
 
 
 class InUse(RuntimeError):
@@ -20,8 +18,7 @@ class InUse(RuntimeError):
 
 def served_at(home: Path) -> str:
     """The address at which a home folder is being served, or nothing."""
-    file = home / "serving"
-    if not file.is_file():
+    if not (home / "serving").is_file():
         return ""
     try:
         with HomeLock(home):
@@ -35,29 +32,23 @@ class HomeLock:
 
     def __init__(self, home: Path) -> None:
         home.mkdir(parents=True, exist_ok=True)
-        self._path = home / "serving"
-        self._file = self._path.open("a+", encoding="utf-8")
+        # two files: where the system locks a file against reading too, the note could not be read
+        self._note = home / "serving"
+        self._lock = FileLock(home / "serving.lock", timeout=0)
 
     def __enter__(self) -> HomeLock:
-        if sys.platform != "win32":
-            try:
-                fcntl.flock(self._file, fcntl.LOCK_EX | fcntl.LOCK_NB)
-            except OSError:
-                self._file.seek(0)
-                where = self._file.read().strip()
-                self._file.close()
-                raise InUse(where) from None
+        try:
+            self._lock.acquire()
+        except Timeout:
+            raise InUse(self._note.read_text("utf-8").strip() if self._note.is_file() else "") from None
         return self
 
     def tell(self, where: str) -> None:
         """Write down the address, for whoever finds the lock taken."""
-        self._file.seek(0)
-        self._file.truncate()
-        self._file.write(where)
-        self._file.flush()
+        self._note.write_text(where, "utf-8")
 
     def __exit__(
         self, kind: type[BaseException] | None, error: BaseException | None, trace: TracebackType | None
     ) -> None:
         self.tell("")
-        self._file.close()
+        self._lock.release()

@@ -2,9 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
-
-from sqlalchemy import ColumnElement, and_, func, or_, select
+from sqlalchemy import ColumnElement, and_, or_, select
 from sqlalchemy.orm import Session
 
 from .journal import NUMBER, TOLD
@@ -35,13 +33,3 @@ def entries(session: Session, project_id: int | None, most: int | None = None) -
     """A project's log, or that of bench and cupboard, the newest first."""
     query = select(LogEntry).where(of_list(project_id)).order_by(LogEntry.id.desc())
     return list(session.scalars(query if most is None else query.limit(most)))
-
-
-def counts(session: Session, project_ids: Iterable[int]) -> dict[int, int]:
-    """How many lines each project's log has, by the project's number."""
-    query = (
-        select(LogEntry.project_id, func.count())
-        .where(LogEntry.project_id.in_(list(project_ids)))
-        .group_by(LogEntry.project_id)
-    )
-    return {number: lines for number, lines in session.execute(query) if number is not None}

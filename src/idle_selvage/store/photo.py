@@ -2,10 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
 from datetime import datetime
 
-from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from .errors import NotFound
@@ -18,12 +16,6 @@ def photo(session: Session, cloth_id: int) -> Photo:
     if row is None or row.deleted_at is not None:
         raise NotFound("There is no photo of this cloth yet.")
     return row
-
-
-def taken(session: Session, cloth_ids: Iterable[int]) -> dict[int, datetime]:
-    """When each photo was taken, by its cloth's number."""
-    query = select(Photo.cloth_id, Photo.at).where(Photo.cloth_id.in_(list(cloth_ids)), Photo.deleted_at.is_(None))
-    return {number: at for number, at in session.execute(query)}
 
 
 def keep(session: Session, cloth_id: int, jpeg: bytes) -> None:

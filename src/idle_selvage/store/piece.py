@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import replace
 from functools import lru_cache
-from typing import cast
+from typing import Any, cast
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session
@@ -45,6 +45,21 @@ def pieces(session: Session, project_id: int) -> list[Piece]:
 
 def as_draft(row: Piece) -> Draft:
     """The core's draft of a piece, as it was drafted."""
+    # JSON columns are put in place whole, never changed in place: the same lists are the same draft
+    parts = (row.points, row.half, row.arrow, row.included, row.notches, row.marks)
+    kept: tuple[tuple[Any, ...], Draft] | None = row.__dict__.get("_draft")
+    if kept is None or any(a is not b for a, b in zip(kept[0], parts, strict=True)):
+        kept = row.__dict__["_draft"] = (parts, _same(_as_draft(row)))
+    return kept[1]
+
+
+@lru_cache(maxsize=2048)
+def _same(draft: Draft) -> Draft:
+    """The draft that was equal before, so that whatever is known of it is found at a glance."""
+    return draft
+
+
+def _as_draft(row: Piece) -> Draft:
     return Draft(
         tuple(
             DraftPoint(along, across, smooth, straight, allowance, cast(Ends, ends), key)

@@ -12,7 +12,7 @@ from .models import ClothUse, Project
 def projects(session: Session) -> list[Project]:
     """Every project that is not deleted, the newest first."""
     query = select(Project).where(Project.deleted_at.is_(None))
-    return list(session.scalars(query.order_by(Project.created_at.desc(), Project.id.desc())))
+    return list(session.scalars(query.order_by(Project.created_at.desc(), Project.id.desc())).unique())
 
 
 def project(session: Session, number: int, *, deleted: bool = False) -> Project:
@@ -27,7 +27,7 @@ def of_cloth(session: Session, cloth_id: int) -> list[Project]:
     """The open projects that use a cloth."""
     using = select(ClothUse.project_id).where(ClothUse.cloth_id == cloth_id, ClothUse.deleted_at.is_(None))
     query = select(Project).where(Project.deleted_at.is_(None), Project.id.in_(using))
-    return list(session.scalars(query.order_by(Project.id)))
+    return list(session.scalars(query.order_by(Project.id)).unique())
 
 
 def names_by_cloth(session: Session) -> dict[int, list[str]]:

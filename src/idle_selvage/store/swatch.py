@@ -46,12 +46,12 @@ def used_swatches(session: Session, cloth_ids: Iterable[int]) -> dict[int, Swatc
     return {row.cloth_id: row for row in session.scalars(query)}
 
 
-def used_and_measured(session: Session, cloth_ids: Iterable[int]) -> tuple[dict[int, Swatch], dict[int, Swatch]]:
+def used_and_measured(rows: Iterable[Swatch]) -> tuple[dict[int, Swatch], dict[int, Swatch]]:
     """The swatch at hand of each cloth, and the one it is planned by: that one, or, while it was never measured after a
-    wash, the newest that was."""
+    wash, the newest that was. ``rows``: all of theirs, the first one first."""
     used: dict[int, Swatch] = {}
     measured: dict[int, Swatch] = {}
-    for row in session.scalars(select(Swatch).where(Swatch.cloth_id.in_(list(cloth_ids))).order_by(Swatch.id)):
+    for row in rows:
         washed = any(len(marks) > 1 for marks in (*row.warp, *row.weft))
         if row.used:
             used[row.cloth_id] = row
@@ -105,24 +105,23 @@ class PastTest:
     test: Past
 
 
-def past_tests(session: Session, likes: Iterable[str]) -> dict[str, list[PastTest]]:
-    """Tests that came to rest by the fibre group of their cloth, the newest first; none made up."""
-    query = (
-        select(Swatch, Cloth.id, Cloth.name, Cloth.like, Cloth.blend, Cloth.weave, Cloth.finish)
-        .join(Cloth, Cloth.id == Swatch.cloth_id)
-        .where(Cloth.like.in_([like for like in likes if like]), Swatch.used, ~Swatch.simulated)
-        .order_by(Swatch.id.desc())
-    )
+def past_tests(swatches: Iterable[Swatch], cloths: Iterable[Cloth]) -> dict[str, list[PastTest]]:
+    """Tests that came to rest by the fibre group of their cloth, the newest first; none made up. ``cloths``: all theirs
+    are of."""
+    of = {row.id: row for row in cloths}
     found: dict[str, list[PastTest]] = {}
-    for row, number, name, like, blend, weave, finish in session.execute(query):
+    for row in sorted(swatches, key=lambda row: -row.id):
+        cloth = of[row.cloth_id]
+        if not cloth.like or not row.used or row.simulated:
+            continue
         test = as_swatch(row)
         try:
             warp, weft = in_all(test, "warp"), in_all(test, "weft")
-            at_rest = verdict(test, like)[0] == "stable"
+            at_rest = verdict(test, cloth.like)[0] == "stable"
         except BadReadings:
             continue
-        if warp is not None and weft is not None and at_rest and len(found.setdefault(like, [])) < MOST_PAST:
-            make = Make(tuple((fibre, share) for fibre, share in blend), weave, finish)
-            past = Past(name or "a cloth without a name", warp.value, weft.value, test.how)
-            found[like].append(PastTest(number, make, past))
+        if warp is not None and weft is not None and at_rest and len(found.setdefault(cloth.like, [])) < MOST_PAST:
+            make = Make(tuple((fibre, share) for fibre, share in cloth.blend), cloth.weave, cloth.finish)
+            past = Past(cloth.name or "a cloth without a name", warp.value, weft.value, test.how)
+            found[cloth.like].append(PastTest(cloth.id, make, past))
     return found

@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from typing import Any
 
-from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from ..core.true.slant import BANDS_MM
@@ -15,11 +14,10 @@ from .models.reading import Spot, replace_readings
 Pairs = list[tuple[float, float]]
 
 
-def sheets(session: Session, use_ids: Iterable[int]) -> dict[int, TrueSheet]:
+def sheets(rows: Iterable[TrueSheet], use_ids: Iterable[int]) -> dict[int, TrueSheet]:
     """The sheet of each cloth of a garment, by its use; an empty one, not yet kept, before anything was read."""
-    numbers = list(use_ids)
-    found = {row.use_id: row for row in session.scalars(select(TrueSheet).where(TrueSheet.use_id.in_(numbers)))}
-    return {number: found.get(number) or _empty(number) for number in numbers}
+    found = {row.use_id: row for row in rows}
+    return {number: found.get(number) or _empty(number) for number in use_ids}
 
 
 def kept_sheet(session: Session, use_id: int) -> TrueSheet:

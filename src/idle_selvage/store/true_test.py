@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Collection, Iterable, Mapping, Sequence
+from typing import Any
 
-from sqlalchemy import select
+from sqlalchemy import BindParameter, ColumnElement, and_
 from sqlalchemy.orm import Session
 
 from ..core.true.attempts import Attempt
@@ -12,14 +13,17 @@ from .errors import NotFound
 from .models import Cloth, ClothUse, TrueTest
 
 
-def tests(session: Session, uses: Iterable[ClothUse]) -> dict[int, list[TrueTest]]:
+def is_there(use_ids: Collection[int] | BindParameter[Any]) -> ColumnElement[bool]:
+    """That a test was made on one of these cloths of a garment, and was not struck out."""
+    return and_(TrueTest.use_id.in_(use_ids), TrueTest.deleted_at.is_(None))
+
+
+def tests(there: Iterable[TrueTest], uses: Mapping[int, ClothUse]) -> dict[int, list[TrueTest]]:
     """The fold tests of the present cloth of each use, in any state it has been in, by the use's number, the first one
     first."""
-    rows = {use.id: use for use in uses}
-    query = select(TrueTest).where(TrueTest.use_id.in_(list(rows)), TrueTest.deleted_at.is_(None)).order_by(TrueTest.id)
     found: dict[int, list[TrueTest]] = {}
-    for row in session.scalars(query):
-        cloth = rows[row.use_id].cloth
+    for row in there:
+        cloth = uses[row.use_id].cloth
         if row.cloth_id == cloth.id and row.wash_id in cloth.states:
             found.setdefault(row.use_id, []).append(row)
     return found

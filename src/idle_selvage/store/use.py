@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from typing import cast
 
 from sqlalchemy import select
@@ -40,7 +41,7 @@ def as_ends(row: ClothUse) -> Ends:
 
 def as_rules(row: ClothUse) -> LayRules:
     """What is wished for the lay."""
-    return LayRules(row.gap, tuple(row.folds), as_ends(row).trim)
+    return LayRules(row.gap, tuple(row.folds), as_ends(row).trim, row.turn_on_bars)
 
 
 def as_wishes(row: ClothUse) -> Wishes:
@@ -53,13 +54,17 @@ def as_order(row: ClothUse) -> Order:
     return Order(row.ends, row.spare, row.shop_step, row.bought_extra, row.extra_why)
 
 
-def runs(session: Session, numbers: list[int]) -> dict[int, tuple[TrimRun, ...]]:
-    """The edges each trim goes on, by its use."""
-    query = select(TrimRun).where(TrimRun.use_id.in_(numbers)).order_by(TrimRun.position, TrimRun.id)
+def runs(session: Session, number: int) -> tuple[TrimRun, ...]:
+    """The edges a trim goes on."""
+    return by_use(session.scalars(select(TrimRun).where(TrimRun.use_id == number))).get(number, ())
+
+
+def by_use(rows: Iterable[TrimRun]) -> dict[int, tuple[TrimRun, ...]]:
+    """The edges each trim goes on, by its use, as they were told."""
     found: dict[int, list[TrimRun]] = {}
-    for row in session.scalars(query):
+    for row in sorted(rows, key=lambda row: (row.position, row.id)):
         found.setdefault(row.use_id, []).append(row)
-    return {number: tuple(rows) for number, rows in found.items()}
+    return {number: tuple(edges) for number, edges in found.items()}
 
 
 def as_run(row: TrimRun) -> Run:

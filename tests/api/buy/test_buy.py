@@ -14,7 +14,7 @@ from idle_selvage.jobs import laying, trying
 from idle_selvage.store import job as jobs
 from idle_selvage.store import models, trial
 
-from ...conftest import Person
+from ...conftest import STEPS, Person
 
 LINEN = [{"fibre": "linen", "share": 100}]
 
@@ -33,7 +33,7 @@ def laid(skirt: Person) -> Person:
         skirt.ask("PATCH", f"/pieces/{piece['id']}", meets="seam", meets_at="5 cm")
     skirt.ask("PATCH", "/projects/1/lay", folds=["open"], lay_seconds=1)
     job = skirt.ask("POST", "/projects/1/lays", seconds=1)["id"]
-    laying.run(skirt.app.config["SERVICES"].database, job)
+    laying.run(skirt.app.services.database, job, STEPS)
     return skirt
 
 
@@ -41,7 +41,7 @@ def run(person: Person, what: str, project: int = 1, **more: Any) -> dict[str, A
     """Begin the trials of a part, and do them in this process."""
     told = person.ask("POST", f"/projects/{project}/trials", 202, what=what, **more)
     if told["job_id"]:
-        trying.run(person.app.config["SERVICES"].database, told["job_id"])
+        trying.run(person.app.services.database, told["job_id"], STEPS)
     query = f"?what={what}" + "".join(f"&{k}={v}" for k, v in more.items())
     found: dict[str, Any] = person.ask("GET", f"/projects/{project}/trials{query}")
     return found
@@ -95,10 +95,10 @@ def test_going_back_is_instant_and_a_changed_rule_is_measured_anew(laid: Person)
 
 
 def test_a_trial_stops_when_asked_and_goes_on_where_it_was(laid: Person) -> None:
-    database = laid.app.config["SERVICES"].database
+    database = laid.app.services.database
     told = laid.ask("POST", "/projects/1/trials", 202, what="extras")
     laid.ask("POST", f"/jobs/{told['job_id']}/cancel")
-    trying.run(database, told["job_id"])
+    trying.run(database, told["job_id"], STEPS)
     assert laid.ask("GET", f"/jobs/{told['job_id']}")["state"] == "cancelled"
     assert laid.ask("GET", "/projects/1/trials?what=extras")["lacking"] == 3
     # a worker killed in the middle: one lay is there already, and is not tried again
@@ -107,7 +107,7 @@ def test_a_trial_stops_when_asked_and_goes_on_where_it_was(laid: Person) -> None
         one = jobs.job(session, told["job_id"]).params["trials"][0]
         there = models.Trial(fingerprint=one["print"], lays=[], why="as it was", seconds=99.0)
         session.add(there)
-    trying.run(database, told["job_id"])
+    trying.run(database, told["job_id"], STEPS)
     with database.look() as session:
         row = session.get(models.Trial, one["print"])
         assert row is not None and row.why == "as it was"
@@ -119,10 +119,10 @@ def test_only_the_newest_trials_are_kept(laid: Person, monkeypatch: pytest.Monke
     run(laid, "extras")
     laid.ask("PATCH", "/projects/1/lay", gap="1 cm")
     laid.ask("POST", "/projects/1/offers", name="Wide", width="150 cm")
-    with laid.app.config["SERVICES"].database.look() as session:
+    with laid.app.services.database.look() as session:
         assert len(session.scalars(select(models.Trial)).all()) == 3
     run(laid, "offers")
-    with laid.app.config["SERVICES"].database.look() as session:
+    with laid.app.services.database.look() as session:
         assert len(session.scalars(select(models.Trial)).all()) == 3, "two of the old ones, and the new one"
 
 

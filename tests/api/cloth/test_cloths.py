@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import base64
 import io
+from urllib.parse import quote
 
 import pytest
 from PIL import Image
@@ -214,3 +215,37 @@ def test_a_reading_of_a_digital_tape_is_kept_as_such(person: Person) -> None:
     assert answer.status_code == 200 and read_by() == ["tape", "device"]
     person.ask("PATCH", "/projects/1/cloth", width_readings=["140", "143"])
     assert read_by() == ["tape", "tape"], "the next one was typed again"
+
+
+def test_the_cupboard_is_found_by_fibre_share_garment_and_any_letter(person: Person) -> None:
+    for name, blend in (
+        ("Ökru", [("linen", 55), ("cotton", 45)]),
+        ("Plain", [("viscose", 100)]),
+        ("50 % off", [("silk", 100)]),
+    ):
+        number = person.ask("POST", "/cloths", name=name)["id"]
+        person.ask("PATCH", f"/cloths/{number}", blend=[{"fibre": f, "share": s} for f, s in blend], place="Box_1")
+    person.ask("POST", "/projects", name="Apron")
+    person.ask("PUT", "/projects/1/cloth/use", cloth_id=2)
+
+    def found(words: str) -> set[str]:
+        told = person.ask("GET", "/cloths?words=" + quote(words))
+        return {line["cloth"]["name"] for line in told["cloths"]} - {""}
+
+    assert found("ökru") == found("ÖK") == found("cotton") == found("55 % linen") == {"Ökru"}
+    assert found("apron") == {"Plain"} and found("silk linen") == set()
+    # what is a sign to the database is a letter to a person
+    assert found("box_1") == {"Ökru", "Plain", "50 % off"} and found("bo%1") == set()
+    assert person.ask("GET", "/cloths?words=silk")["of"] == person.ask("GET", "/cloths")["of"] > 2
+
+
+def test_a_length_is_kept_for_the_state_that_is_meant(person: Person) -> None:
+    person.ask("POST", "/projects", name="Skirt")
+    person.ask("PATCH", "/projects/1/cloth", in_hand="3 m", width_readings=["140 cm"])
+    wash = person.ask("POST", "/cloths/1/washes", 201, how="40 °C")["washes"][0]["id"]
+    told = person.ask("PATCH", "/cloths/1", in_hand="2,8 m", state=wash)
+    assert [s["length"]["text"] for s in told["states"]] == ["300.0 cm", "280.0 cm"]
+    told = person.ask("PATCH", "/cloths/1", in_hand="2,9 m", state=0)
+    assert [s["length"]["text"] for s in told["states"]] == ["290.0 cm", "280.0 cm"]
+    refused = person.refused("PATCH", "/cloths/1", in_hand="2 m", state=wash + 1)
+    assert refused["fields"][0]["path"] == "state"

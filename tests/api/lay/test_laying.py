@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import time
 from pathlib import Path
 from xml.etree import ElementTree
 
@@ -16,13 +15,13 @@ from idle_selvage.store import job as jobs
 from idle_selvage.store import lay as lays
 from idle_selvage.store.database import Database
 
-from ...conftest import SLEEVE, Person, ready
+from ...conftest import SLEEVE, STEPS, Person, ready
 
 
 def run(person: Person, seconds: int = 1) -> int:
     """Lay in this process, without a worker."""
     number: int = person.ask("POST", "/projects/1/lays", 202, seconds=seconds)["id"]
-    laying.run(person.app.config["SERVICES"].database, number)
+    laying.run(person.app.services.database, number, STEPS)
     return number
 
 
@@ -62,7 +61,7 @@ def test_another_way_can_be_chosen(skirt: Person) -> None:
     assert next(t for t in project["tally"] if t["key"] == "lay")["figure"]["text"] == other["length"]["text"]
     skirt.ask("POST", "/projects/1/lay/choose", 404, lay_id=999)
     # what the maker picked is not taken back by a search that goes on
-    with skirt.app.config["SERVICES"].database.begin() as session:
+    with skirt.app.services.database.begin() as session:
         job = jobs.last_lays(session, [1])[1]
         chosen = lays.chosen_lays(session, [1]).get(1)
         assert chosen is not None
@@ -108,7 +107,7 @@ def test_one_touch_brings_lay_and_purchase_up_to_date(skirt: Person) -> None:
     skirt.ask("PUT", "/projects/1/swatch", weft=[["25", "23"]] * 3)
     again = skirt.ask("POST", "/projects/1/lay/refresh")
     assert again["job"]["id"] > before["job"]["id"] and again["job"]["state"] == "waiting"
-    laying.run(skirt.app.config["SERVICES"].database, again["job"]["id"])
+    laying.run(skirt.app.services.database, again["job"]["id"], STEPS)
     assert skirt.ask("GET", "/projects/1/lay")["lay"]["stale"] == []
 
 
@@ -174,7 +173,7 @@ def test_a_job_that_cannot_be_done_says_why(skirt: Person) -> None:
 def test_a_cancelled_job_keeps_its_first_answer(skirt: Person) -> None:
     number = skirt.ask("POST", "/projects/1/lays", seconds=60)["id"]
     skirt.ask("POST", f"/jobs/{number}/cancel")
-    laying.run(skirt.app.config["SERVICES"].database, number)
+    laying.run(skirt.app.services.database, number, STEPS)
     job = skirt.ask("GET", f"/jobs/{number}")
     assert job["state"] == "cancelled" and job["steps"] == 2, "one try for each fold, and no more"
     assert skirt.ask("GET", "/projects/1/lay")["lay"] is not None
@@ -184,26 +183,27 @@ def test_a_cancelled_job_keeps_its_first_answer(skirt: Person) -> None:
 def test_a_job_ended_already_is_not_run_again(skirt: Person) -> None:
     number = run(skirt)
     steps = skirt.ask("GET", f"/jobs/{number}")["steps"]
-    laying.run(skirt.app.config["SERVICES"].database, number)
+    laying.run(skirt.app.services.database, number, STEPS)
     assert skirt.ask("GET", f"/jobs/{number}")["steps"] == steps
-    laying.run(skirt.app.config["SERVICES"].database, 999)
+    laying.run(skirt.app.services.database, 999, STEPS)
 
 
-def test_a_worker_lays_and_cancels(worked: Person) -> None:
+def test_a_worker_lays_and_cancels(timed: Person) -> None:
+    worked = timed
     ready(worked)
     number = worked.ask("POST", "/projects/1/lays", seconds=1)["id"]
     assert worked.finished(number)["state"] == "done"
     # more sleeves than can be proved the shortest at once, or it would end by itself
     worked.ask("PATCH", "/pieces/1", copies=6)
     number = worked.ask("POST", "/projects/1/lays", seconds=100)["id"]
-    while not worked.ask("GET", f"/jobs/{number}")["progress"]:
-        time.sleep(0.05)
+    assert worked.progressed(number)
     assert {s["name"]: s["state"] for s in worked.ask("GET", "/projects/1")["stages"]}["lay"] == "begun"
     worked.ask("POST", f"/jobs/{number}/cancel")
     assert worked.finished(number, 10)["state"] == "cancelled"
 
 
-def test_a_new_laying_stops_the_one_before(worked: Person) -> None:
+def test_a_new_laying_stops_the_one_before(timed: Person) -> None:
+    worked = timed
     ready(worked)
     first = worked.ask("POST", "/projects/1/lays", seconds=100)["id"]
     second = worked.ask("POST", "/projects/1/lays", seconds=1)["id"]
@@ -231,3 +231,32 @@ def test_work_left_by_a_dead_server_goes_on(tmp_path: Path) -> None:
     assert job["state"] == "done" and job["seconds"] >= 1.5
     assert job["progress"][0][0] >= 1.5, "the clock goes on from where it stopped"
     database.close()
+
+
+STRIPE = [{"width": w, "colour": c} for w, c in (("12 mm", "#224466"), ("5 mm", "#eeeeee"), ("20 mm", "#aa3333"))]
+
+
+def test_turning_on_bars_that_are_not_balanced_is_a_wish(skirt: Person) -> None:
+    skirt.ask("PATCH", "/projects/1/cloth", bars_along=STRIPE)
+    skirt.ask("PATCH", "/pieces/2", meets="side", copies=4)
+    assert skirt.ask("GET", "/projects/1")["wishes"]["turn_on_bars"] is False
+    skirt.lay(1, seconds=1)
+    # bars that read differently up and down are a direction, as nap is
+    assert skirt.ask("GET", "/projects/1")["purchase"]["unmeasured"] == ["all tops one way", "meeting the bars"]
+    changed = skirt.ask("PATCH", "/projects/1/lay", turn_on_bars=True)
+    assert changed["wishes"]["turn_on_bars"] is True
+    assert any("whether pieces may be turned on the bars was changed" in w["text"] for w in changed["warnings"])
+    skirt.lay(1, seconds=1)
+    after = skirt.ask("GET", "/projects/1")
+    assert after["purchase"]["unmeasured"] == ["meeting the bars"], "allowed, it costs nothing any more"
+    assert not any("out of date" in w["text"] for w in after["warnings"])
+    assert skirt.ask("GET", "/projects/1/lay-problem.json")["turn_on_bars"] is True
+    skirt.refused("PATCH", "/projects/1/lay", turn_on_bars="perhaps")
+    undone = skirt.ask("GET", "/undo?project=1")["back"]
+    assert undone is not None
+
+
+def test_where_nothing_meets_the_wish_to_turn_changes_no_lay(skirt: Person) -> None:
+    skirt.lay(1, seconds=1)
+    changed = skirt.ask("PATCH", "/projects/1/lay", turn_on_bars=True)
+    assert not any("out of date" in w["text"] for w in changed["warnings"])

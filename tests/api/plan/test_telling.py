@@ -156,6 +156,21 @@ def test_ticking_fold_before_or_after_gives_the_same_piece(panel: Person) -> Non
     assert before["fold"] == after["fold"] == [0, 400]
 
 
+def test_other_cloths_follow_the_paper_from_half_to_whole_and_back(panel: Person) -> None:
+    number = panel.ask("POST", "/projects/1/pieces", 201, name="Half", points=SQUARE, on_fold=True)["pieces"][-1]["id"]
+    lining = panel.ask("POST", "/projects/1/uses", 201, name="Lining", role="lining")["uses"][-1]["id"]
+
+    def cut(project: Any) -> tuple[bool, bool]:
+        (there,) = [c for p in project["pieces"] if p["id"] == number for c in p["cuts"] if c["use_id"] == lining]
+        return there["on_fold"], there["pair"]
+
+    at = f"/pieces/{number}/cuts/{lining}"
+    assert cut(panel.ask("PUT", at, copies=2, on_fold=True)) == (True, False)
+    assert cut(panel.ask("PATCH", f"/pieces/{number}", on_fold=False)) == (False, False), "a whole is no pair by itself"
+    assert cut(panel.ask("PUT", at, copies=2, pair=True)) == (False, True)
+    assert cut(panel.ask("PATCH", f"/pieces/{number}", on_fold=True)) == (True, False), "a half on the fold is no pair"
+
+
 def test_what_is_made_from_a_half_is_a_half_on_the_fold(panel: Person) -> None:
     panel.ask("POST", "/projects/1/pieces", 201, name="Back", points=SQUARE, on_fold=True)
     facing = {"another": {"piece_id": 2, "change": "facing", "edge": 0, "width": 60}}
@@ -262,3 +277,21 @@ def test_the_sheet_and_the_pages(panel: Person) -> None:
     along = grown["1–2"] / 400
     assert along > 0.02 and grown["3–4"] == pytest.approx(400 * along) and grown["2–3"] > 0
     panel.ask("GET", "/pieces/99/pages", 404)
+
+
+def test_one_piece_that_is_here_already_and_several_are_told_so(panel: Person) -> None:
+    def drawn(*names: str) -> str:
+        groups = [
+            f'<g class="piece"><title>{name}</title><rect x="{10 + 90 * k}" y="10" width="80" height="200"/></g>'
+            for k, name in enumerate(names)
+        ]
+        return (
+            '<svg xmlns="http://www.w3.org/2000/svg" width="300mm" height="300mm" viewBox="0 0 300 300">'
+            f"{''.join(groups)}</svg>"
+        )
+
+    panel.ask("POST", "/projects/1/pieces/svg", svg=drawn("Cuff", "Yoke"), file_name="two.svg")
+    one = panel.refused("POST", "/projects/1/pieces/svg", svg=drawn("Cuff"), file_name="one.svg")
+    assert "“Cuff” is here already" in one["message"]
+    two = panel.refused("POST", "/projects/1/pieces/svg", svg=drawn("Cuff", "Yoke"), file_name="two.svg")
+    assert "“Cuff” and “Yoke” are here already" in two["message"]

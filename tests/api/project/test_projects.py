@@ -206,7 +206,7 @@ def test_the_log_only_grows(skirt: Person) -> None:
     entries = skirt.ask("GET", "/projects/1/log")["entries"]
     assert [e["stage"] for e in reversed(entries)] == ["plan", "cloth", "shrink", "plan", "plan"]
     assert all(e["what"].endswith(".") for e in entries)
-    with skirt.app.config["SERVICES"].database.engine.connect() as connection:
+    with skirt.app.services.database.engine.connect() as connection:
         for change in ("UPDATE log_entry SET kind = 'nothing'", "DELETE FROM log_entry"):
             with pytest.raises(IntegrityError, match="only grows"):
                 connection.exec_driver_sql(change)

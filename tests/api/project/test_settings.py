@@ -6,7 +6,7 @@ from typing import Any
 
 from idle_selvage.jobs import laying
 
-from ...conftest import Person, data_of
+from ...conftest import STEPS, Person, data_of
 
 
 def test_what_holds_for_the_person_is_told_once(skirt: Person) -> None:
@@ -36,7 +36,7 @@ def test_money_is_written_with_the_persons_sign(skirt: Person) -> None:
 
 def laid(person: Person) -> None:
     job = person.ask("POST", "/projects/1/lays", seconds=1)["id"]
-    laying.run(data_of(person.app), job)
+    laying.run(data_of(person.app), job, STEPS)
 
 
 def test_half_a_character_is_refused(skirt: Person) -> None:

@@ -23,12 +23,13 @@ def test_a_sentence_is_written_in_the_units_of_who_asks() -> None:
         why: str
         several: list[str]
 
-    assert "110.0 cm across" in Told(why=wide, several=[]).why
-    asking = current_system.set("imperial")
+    before = current_system.set("metric")
     try:
+        assert "110.0 cm across" in Told(why=wide, several=[]).why
+        current_system.set("imperial")
         told = Told(why=wide, several=["as it is", wide])
     finally:
-        current_system.reset(asking)
+        current_system.reset(before)
     assert " in across" in told.why and "cm" not in told.why + told.several[1] and told.several[0] == "as it is"
 
 

@@ -178,7 +178,7 @@ def test_a_real_washer_s_adapter_takes_the_stand_in_s_place(person: Person) -> N
             return Report(tuple(v * 0.95 for v in specimen.warp), tuple(v * 0.95 for v in specimen.weft), None, 5)
 
     asked: list[tuple[int, str]] = []
-    person.app.config["SERVICES"].washer = Steady()
+    person.app.services.washer = Steady()
     project(person)
     person.ask("PUT", "/projects/1/swatch", warp=[["25"]] * 3, weft=[["25"]] * 3)
     person.ask("POST", "/projects/1/swatch/wash")

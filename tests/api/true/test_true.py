@@ -8,14 +8,14 @@ import pytest
 
 from idle_selvage.jobs import laying
 
-from ...conftest import Person
+from ...conftest import STEPS, Person
 
 
 @pytest.fixture
 def table(skirt: Person) -> Person:
     """Project 1, laid, its cloth on the table."""
     job = skirt.ask("POST", "/projects/1/lays", seconds=1)["id"]
-    laying.run(skirt.app.config["SERVICES"].database, job)
+    laying.run(skirt.app.services.database, job, STEPS)
     return skirt
 
 
@@ -120,7 +120,7 @@ def test_the_readings_of_the_cut_edge_flow_into_buy_and_lay(table: Person) -> No
     flawed = table.ask("PATCH", "/projects/1/cloth", flaws=[{"x": "20 cm", "y": "20 cm", "w": "3 cm", "h": "3 cm"}])
     assert any("flaws" in w["text"] for w in flawed["warnings"])
     job = table.ask("POST", "/projects/1/lays", seconds=1)["id"]
-    laying.run(table.app.config["SERVICES"].database, job)
+    laying.run(table.app.services.database, job, STEPS)
     problem = table.client.get("/api/projects/1/lay-problem.json", base_url="http://127.0.0.1").get_json()
     warp = table.ask("GET", "/projects/1/shrink")["warp_known"]["plan"]["value"] / 100
     assert problem["cloth"]["blocked"][0][0] == pytest.approx(200 * (1 - warp) - 35, abs=0.01)

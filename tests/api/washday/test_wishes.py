@@ -52,7 +52,16 @@ def test_some_cloths_and_not_before(person: Person) -> None:
 
 
 @pytest.mark.parametrize(
-    ("given", "path"), [({"start": "soon"}, "start"), ({"taken": {"dryer": "13 pm"}}, "taken.dryer")]
+    ("given", "path"),
+    [
+        ({"start": "soon"}, "start"),
+        ({"taken": {"dryer": "13 pm"}}, "taken.dryer"),
+        ({"start": "7:60"}, "start"),
+        ({"start": "24:01"}, "start"),
+        ({"start": "25:00"}, "start"),
+        ({"start": "0 am"}, "start"),
+        ({"start": "13 am"}, "start"),
+    ],
 )
 def test_what_is_no_time_of_day_is_refused(skirt: Person, given: dict[str, object], path: str) -> None:
     told = skirt.refused("POST", "/washday/plan", **given)

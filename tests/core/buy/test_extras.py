@@ -46,3 +46,16 @@ def test_an_unlucky_search_never_makes_a_rule_pay_out() -> None:
     assert [(e.rule, e.adds) for e in found] == [("nap", 90.0), ("matching", 0.0), ("flaws", 10.0)]
     assert extras(ruled(), 1000.0, {"nap": 900.0}) == (), "nothing is told before all is measured"
     assert sum(e.adds for e in found) + 900 == pytest.approx(1000)
+
+
+def test_what_tops_one_way_cost_on_stripes_that_are_not_balanced_is_a_rule_of_its_own() -> None:
+    fronts = LayPiece("Front", rectangle(300, 200), 2, match=(Match("side", (10.0, 0.0), across=True),))
+    striped = Problem(700, (fronts,), bars=Bars(None, 40.0, (), ()))
+    assert rules_of(striped) == ("matching", "tops")
+    (_, free), (_, turned) = ladder(striped)
+    assert turned.turn_on_bars and turned.pieces == striped.pieces and not free.turn_on_bars
+    assert rules_of(turned) == ("matching",), "the maker allows it: it costs nothing any more"
+    balanced = Problem(700, (fronts,), bars=Bars(None, 40.0, (), (20.0,)))
+    assert rules_of(balanced) == ("matching",)
+    napped = Problem(700, (fronts,), one_way=True, bars=Bars(None, 40.0, (), ()))
+    assert rules_of(napped) == ("nap", "matching"), "they lie one way in any case"

@@ -55,3 +55,17 @@ def test_together_every_garment_keeps_its_spare() -> None:
     assert (both.spare, both.bought_extra, both.why) == (150.0, 40.0, "a dye lot; a border")
     alone = own_order(other, own)
     assert (alone.spare, alone.bought_extra, alone.step, alone.ends) == (100.0, 30.0, own.step, own.ends)
+
+
+def test_pieces_are_turned_on_the_bars_only_where_every_garment_allows_it() -> None:
+    meeting = LayPiece("Front", SQUARE, match=(Match("side", (0.0, 0.0), along=True),))
+    directed = Problem(1400.0, (meeting,), bars=Bars(x_repeat=60.0))
+    allowed = replace(directed, turn_on_bars=True)
+    # as a garment that meets nothing is asked for: its tops lie one way by the bars, or any way where that is wished
+    held, free = replace(OWN, one_way=True), OWN
+    for own, other, turned in (
+        (allowed, allowed, True), (allowed, directed, False), (directed, allowed, False),
+        (allowed, held, False), (allowed, free, True), (free, allowed, True), (free, directed, False),
+    ):  # fmt: skip
+        both = together(own, [Sharer("1", own), Sharer("2", other)])
+        assert (both.turn_on_bars, both.directed) == (turned, not turned)

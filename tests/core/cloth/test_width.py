@@ -29,3 +29,9 @@ def test_usable_width_after_washing() -> None:
 def test_cloth_that_cannot_be(cloth: Cloth, says: str) -> None:
     with pytest.raises(BadCloth, match=says):
         check_cloth(cloth)
+
+
+def test_margins_of_half_the_cloth_are_too_much_and_a_little_less_is_not() -> None:
+    with pytest.raises(BadCloth, match="half the cloth"):
+        check_cloth(Cloth((1000.0,), 300.0, 200.0))
+    check_cloth(Cloth((1000.0,), 300.0, 199.9))

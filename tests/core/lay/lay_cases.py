@@ -151,6 +151,8 @@ def rich_problem(seed: int) -> dict[str, Any]:
             }
     if rng.random() < 0.15:
         cloth["length"] = rng.uniform(300, 2000)
+    if rng.random() < 0.2:
+        data["turn_on_bars"] = True
     return data
 
 

@@ -193,3 +193,21 @@ def test_several_sections_need_a_combination() -> None:
         {"from": half, "to": lay["length"], "fold": "open", "fold_at": []},
     ]
     assert any("several sections" in f for f in check_lay({**data, "folds": ["open"]}, lay))
+
+
+def test_a_fixed_copy_told_without_its_turn_and_side_lies_as_it_is_drawn() -> None:
+    data = problem([rectangle("a", 300, 200, fixed={"x": 100, "y": 50}), PAIR], width=900)
+    data, lay = lay_of(data)
+    fixed = entry(lay, "a")
+    assert (fixed["turn"], fixed["mirrored"]) == (0, False)
+    fixed["mirrored"] = True
+    assert any("was fixed at 100, 50 mm and is not there" in fault for fault in check_lay(data, lay))
+
+
+def test_where_the_bars_have_no_axis_a_mirrored_copy_meets_nothing() -> None:
+    data, lay = lay_of(plaid("open"))
+    data["cloth"]["bars"] = {**data["cloth"]["bars"], "y_axes": []}
+    first = [e for e in lay["cut"] if e["piece"] == "front"]
+    lay["cut"].sort(key=lambda e: not e["mirrored"])
+    assert any(e["mirrored"] for e in first)
+    assert any("front" in fault and "do not meet across the bars" in fault for fault in check_lay(data, lay))

@@ -110,3 +110,17 @@ def test_without_any_allowance_the_seam_line_is_cut() -> None:
 
 def panel_points() -> tuple[DraftPoint, ...]:
     return keyed([DraftPoint(x, y, allowance=10.0) for x, y in FLARED])
+
+
+@pytest.mark.parametrize("outwards", [True, False])
+def test_an_outline_told_the_other_way_round_has_the_same_cut_line(outwards: bool) -> None:
+    widths, count = [10.0, 25.0, 0.0, 40.0], len(FLARED)
+    ends: list[tuple[int, Ends]] = [(0, "mitre"), (1, "square"), (2, "mitre"), (3, "mitre")]
+    # the stretch from the k-th point on is, the other way round, the one from the point before it
+    back = [(count - 2 - k) % count for k in range(count)]
+    one = moved(FLARED, widths, ends, outwards=outwards)
+    other = moved(
+        FLARED[::-1], [widths[k] for k in back], [(n, ends[k][1]) for n, k in enumerate(back)], outwards=outwards
+    )
+    assert one.symmetric_difference(other).area == pytest.approx(0.0, abs=1.0)
+    assert one.area != pytest.approx(moved(FLARED, widths[::-1], ends, outwards=outwards).area, abs=100.0)

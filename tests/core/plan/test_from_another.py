@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 import pytest
 from shapely.affinity import scale
-from shapely.geometry import Polygon
+from shapely.geometry import Point, Polygon
 
 from idle_selvage.core.plan.draft import Draft, edges, outline_of, place_on
 from idle_selvage.core.plan.from_another import facing, lengthened, mirrored, without_allowance
@@ -67,3 +69,11 @@ def test_the_facing_of_an_edge_and_of_its_beginning() -> None:
 def test_the_same_outline_without_allowances_of_its_own() -> None:
     points = tuple(p.__class__(p.along, p.across, allowance=15.0, ends="square", key=p.key) for p in box().points)
     assert without_allowance(Draft(points)).points == box().points
+
+
+def test_a_facing_keeps_the_arrow_as_long_and_as_slanted_as_it_is() -> None:
+    told = replace(box(), arrow=((20.0, 30.0), (120.0, 50.0)))
+    (ax, ay), (bx, by) = facing(told, 1, 60.0).arrow or ((0.0, 0.0), (0.0, 0.0))
+    assert (bx - ax, by - ay) == pytest.approx((100.0, 20.0))
+    inside = Polygon(outline_of(facing(told, 1, 60.0)))
+    assert inside.contains(Point((ax + bx) / 2, (ay + by) / 2)), "its middle lies on the facing"

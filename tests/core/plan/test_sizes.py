@@ -31,7 +31,12 @@ def test_each_size_is_a_step_from_the_one_before() -> None:
 
 @pytest.mark.parametrize(
     ("sizes", "base", "says"),
-    [(SIZES, "44", "must be among"), (("36", "36"), "36", "one name"), (tuple(map(str, range(40))), "3", "At most 30")],
+    [
+        (SIZES, "44", "drawn in, 44, must be among"),
+        (SIZES, "", "drawn in, none, must be among"),
+        (("36", "36"), "36", "one name"),
+        (tuple(map(str, range(40))), "3", "At most 30"),
+    ],
 )
 def test_sizes_that_cannot_be(sizes: tuple[str, ...], base: str, says: str) -> None:
     with pytest.raises(BadPiece, match=says):

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 
 import pytest
-from hypothesis import assume, given
+from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 from shapely.geometry import Polygon
 
@@ -119,6 +119,7 @@ def svg_of(draft: Draft) -> bytes:
 
 
 @given(pieces())
+@settings(max_examples=40)
 def test_from_a_drawing(draft: Draft) -> None:
     outline = outline_of(draft)
     found = read_svg(svg_of(draft)).what

@@ -87,6 +87,12 @@ def test_left_alone_and_washed_later_spoils_in_either_direction() -> None:
     assert not any(level == "spoil" for level, _ in said("coming", True, across))
 
 
+def test_left_alone_it_is_said_where_nothing_is_known_of_its_shrinkage() -> None:
+    for treatment, told in (("none", True), ("coming", False), ("done", False)):
+        found = tally(Cloth((1120.0,) * 3), ClothFacts(treatment=treatment, washed_later=True), None, Wishes())
+        assert any("how much it shrinks then is not known" in str(text) for _, _, text in found.warnings) is told
+
+
 def test_never_washed_buys_no_shrinkage_and_keeps_its_width() -> None:
     cloth = Cloth((1500.0,), 10.0, 10.0)
     facts = ClothFacts(LINEN, treatment="none", washed_later=False)

@@ -22,8 +22,8 @@ def beyond(readings: int, differs: float, graduation: float, rng: np.random.Gene
         true = rng.uniform(1.0, 8.0)
         before = 250.0 + rng.uniform(-0.5, 0.5, readings)
         after = before * (1 - (true + rng.normal(0.0, differs, readings)) / 100)
-        read = [(np.round(v / graduation) * graduation).tolist() for v in (before, after)]
-        short += bool(plan_with(swatch_shrinkage(*read, graduation, "warp")).value < true)
+        marked, washed = ((np.round(v / graduation) * graduation).tolist() for v in (before, after))
+        short += bool(plan_with(swatch_shrinkage(marked, washed, graduation, "warp")).value < true)
     return short / SWATCHES
 
 

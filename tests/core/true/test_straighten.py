@@ -79,3 +79,17 @@ def test_a_print_is_followed_or_refused() -> None:
     assert fixed.action == "choose" and "comes back" in fixed.steps[0] and "need not take it back" in fixed.else_[0]
     assert "take it back" in plan(slant(60), StraightenFacts()).else_[1]
     assert accepted(2.5, bars=False) and not accepted(2.5, bars=True)
+
+
+def test_the_school_is_asked_for_where_something_is_straightened_or_cut() -> None:
+    made = [
+        plan(slant(offset), facts)
+        for offset in (0, 2, 20, 60)
+        for facts in (
+            StraightenFacts(),
+            StraightenFacts(finish="resin"),
+            StraightenFacts(colouring="printed", bars=True),
+        )
+    ]
+    asked = {one.action: one.chooses for one in made}
+    assert asked == {action: action in ("straighten", "cut") for action in asked} and len(asked) >= 4, asked

@@ -1360,7 +1360,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Whether another window, or work that was begun, has changed anything. */
+        /**
+         * Whether another window, work that was begun, or the tape has something new.
+         * @description <br/>Waits for it, where the page says how far it has heard.
+         */
         get: operations["readNews"];
         put?: never;
         post?: never;
@@ -2482,6 +2485,11 @@ export interface components {
             gap: components["schemas"]["LengthOut"];
             /** Folds */
             folds: string[];
+            /**
+             * Turn On Bars
+             * @description pieces may be turned end for end on bars that are not balanced
+             */
+            turn_on_bars: boolean;
             /** Lay Seconds */
             lay_seconds: number;
             ends: components["schemas"]["LengthOut"];
@@ -5812,6 +5820,12 @@ export interface components {
              */
             folds?: string[] | null;
             /**
+             * Turn On Bars
+             * @description pieces may be turned on bars not balanced
+             * @default null
+             */
+            turn_on_bars?: boolean | null;
+            /**
              * Lay Seconds
              * @default null
              */
@@ -6058,6 +6072,16 @@ export interface components {
              * @description the newest change that another window or a job has made
              */
             newest: number;
+            /**
+             * Rung
+             * @description how far it has rung: it rings whenever something was written
+             */
+            rung: number;
+            /**
+             * Tape
+             * @description the number of the newest reading of the tape
+             */
+            tape: number;
         };
         /** UndoOut */
         UndoOut: {
@@ -11308,7 +11332,12 @@ export interface operations {
     };
     readNews: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description how far it had rung, as last told */
+                since?: number;
+                /** @description at most so many seconds */
+                wait?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;

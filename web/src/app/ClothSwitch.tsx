@@ -1,7 +1,7 @@
-import { Link, useLocation } from "react-router";
-import type { Project, Use } from "../api/client";
-import { CLOTH } from "../api/hooks";
-import { ClothPattern } from "../draw/ClothPattern";
+import { Link, useLocation } from 'react-router';
+import type { Project, Use } from '../api/client';
+import { CLOTH } from '../api/hooks';
+import { ClothPattern } from '../draw/ClothPattern';
 
 /** A piece of cloth, small: which one it is, seen at a glance. */
 export function Patch({ use, size = 30 }: { use: Use; size?: number }) {
@@ -18,12 +18,12 @@ export function Patch({ use, size = 30 }: { use: Use; size?: number }) {
 }
 
 /** Where nothing is one cloth's: the plan holds for all of them, and the log is the garment's. */
-const OF_ALL = ["plan", "log"];
+const OF_ALL = ['plan', 'log'];
 
 /** The cloths of the garment: the page shows one of them, and the address says which. */
 export function ClothSwitch({ project }: { project: Project }) {
   const { pathname, search } = useLocation();
-  const stage = pathname.split("/").at(-1) ?? "";
+  const stage = pathname.split('/').at(-1) ?? '';
   if (project.uses.length < 2 || OF_ALL.includes(stage)) return null;
   function to(use: Use, first: boolean) {
     const next = new URLSearchParams(search);
@@ -34,11 +34,14 @@ export function ClothSwitch({ project }: { project: Project }) {
   return (
     <nav className="cloths" aria-label="Cloths of this garment">
       {project.uses.map((use, i) => (
-        <Link key={use.id} to={to(use, i === 0)} aria-current={use.id === project.use_id ? "true" : undefined}>
+        <Link key={use.id} to={to(use, i === 0)} aria-current={use.id === project.use_id ? 'true' : undefined}>
           <Patch use={use} />
           <span>
             <b>{use.name}</b>
-            <small>{use.role_label}{use.look_again && ", look again"}</small>
+            <small>
+              {use.role_label}
+              {use.look_again && ', look again'}
+            </small>
           </span>
         </Link>
       ))}

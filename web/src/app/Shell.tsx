@@ -1,37 +1,36 @@
-import { useQuery } from "@tanstack/react-query";
-import { Button, Drawer } from "antd";
-import { useEffect, useRef, useState, useSyncExternalStore } from "react";
-import { NavLink, Outlet, useLocation, useMatch } from "react-router";
-import { api, saving, unwrap } from "../api/client";
-import { useChanges, useProject } from "../api/hooks";
-import { DraftScope, EntryText } from "../fields/Entry";
-import { COMMAND, useRefusals } from "../fields/refusals";
-import { ClothSwitch } from "./ClothSwitch";
-import { onPage } from "./hand";
-import { Keys, Skip } from "./Keys";
-import { UndoBar, useUndoing } from "./Undo";
-import { Rail } from "./Rail";
-import { TallyBar } from "./TallyBar";
-import { Timers } from "../devices/Timers";
-import { Words } from "./Words";
-import { Units, Yours } from "./Yours";
-import { useTapeDevice } from "../devices/useTape";
-import { Tip } from "./Tip";
+import { Button, Drawer } from 'antd';
+import { useEffect, useRef, useState, useSyncExternalStore } from 'react';
+import { NavLink, Outlet, useLocation, useMatch } from 'react-router';
+import { saving } from '../api/client';
+import { useChanges, useProject } from '../api/hooks';
+import { DraftScope, EntryText } from '../fields/Entry';
+import { COMMAND, useRefusals } from '../fields/refusals';
+import { ClothSwitch } from './ClothSwitch';
+import { onPage } from './hand';
+import { Keys, Skip } from './Keys';
+import { UndoBar, useUndoing } from './Undo';
+import { Rail } from './Rail';
+import { TallyBar } from './TallyBar';
+import { Timers } from '../devices/Timers';
+import { Words } from './Words';
+import { Units, Yours } from './Yours';
+import { useTapeDevice } from '../devices/useTape';
+import { Tip } from './Tip';
 
 /** Whether what was done is kept; not while a refused value stands in a field. */
 function Saved() {
   const refused = useRefusals().length > 0;
   const now = useSyncExternalStore(saving.subscribe, saving.get);
   const text = {
-    idle: "",
-    saving: "saving …",
-    saved: `saved ${now.at?.toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" }) ?? ""}`,
-    failed: "not saved",
+    idle: '',
+    saving: 'saving …',
+    saved: `saved ${now.at?.toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' }) ?? ''}`,
+    failed: 'not saved',
   }[now.state];
-  const wrong = refused || now.state === "failed";
+  const wrong = refused || now.state === 'failed';
   return (
-    <span className={wrong ? "saved spoil" : "saved"} role="status" data-state={refused ? "failed" : now.state}>
-      {wrong ? "not saved" : text}
+    <span className={wrong ? 'saved spoil' : 'saved'} role="status" data-state={refused ? 'failed' : now.state}>
+      {wrong ? 'not saved' : text}
     </span>
   );
 }
@@ -44,7 +43,10 @@ function RefusedStrip() {
     <ul className="refused" aria-label="Not saved">
       {refused.map((one) => (
         <li key={one.id}>
-          Not saved: {one.id === COMMAND ? one.message : <b>{one.label}</b>} <Button size="small" onClick={one.go}>{one.id === COMMAND ? "Put aside" : "Go there"}</Button>
+          Not saved: {one.id === COMMAND ? one.message : <b>{one.label}</b>}{' '}
+          <Button size="small" onClick={one.go}>
+            {one.id === COMMAND ? 'Put aside' : 'Go there'}
+          </Button>
         </li>
       ))}
     </ul>
@@ -54,7 +56,7 @@ function RefusedStrip() {
 /** Says when a digital tape's next reading will be taken. */
 function TapeWord() {
   const listening = useTapeDevice();
-  return <span className="tape-word">{listening ? "tape: ready" : ""}</span>;
+  return <span className="tape-word">{listening ? 'tape: ready' : ''}</span>;
 }
 
 function ProjectHeader() {
@@ -64,19 +66,31 @@ function ProjectHeader() {
   const { name, note } = project.data;
   return (
     <div className="titles">
-      <EntryText label="Project name" bare className="title-name" path="name" value={name} onSave={(v) => change.project({ name: v })} />
-      <EntryText label="Note" bare className="title-note" path="note" value={note} placeholder="for whom, for when"
-        onSave={(v) => change.project({ note: v })} />
+      <EntryText
+        label="Project name"
+        bare
+        className="title-name"
+        path="name"
+        value={name}
+        onSave={(v) => change.project({ name: v })}
+      />
+      <EntryText
+        label="Note"
+        bare
+        className="title-note"
+        path="note"
+        value={note}
+        placeholder="for whom, for when"
+        onSave={(v) => change.project({ note: v })}
+      />
     </div>
   );
 }
 
 /** The frame: rail, header, the stage, the tally. */
 export function Shell() {
-  const match = useMatch("/projects/:projectId/*");
+  const match = useMatch('/projects/:projectId/*');
   useFocusOnStage();
-  // what other windows change comes with the answer's head
-  useQuery({ queryKey: ["news"], queryFn: () => unwrap(api.GET("/api/news")), refetchInterval: 2_000 });
   return (
     <>
       <Skip />
@@ -95,7 +109,7 @@ function useFocusOnStage() {
     before.current = pathname;
     // its part of the program may still be on the way
     const timer = setInterval(() => {
-      const main = document.querySelector<HTMLElement>("main");
+      const main = document.querySelector<HTMLElement>('main');
       if (!main) return;
       clearInterval(timer);
       if (!main.contains(document.activeElement)) onPage();
@@ -114,12 +128,38 @@ function HeadTools() {
     <>
       <Saved />
       <UndoBar undoing={undoing} />
-      <Keys open={sheet} onOpen={setSheet} onBack={() => void undoing.run("back")} onAgain={() => void undoing.run("again")} />
-      <Tip title="All keys (?)"><Button className="keys-button" size="small" type="text" onClick={() => setSheet(true)}>Keys</Button></Tip>
-      <Tip title="Words of the trade"><Button size="small" type="text" onClick={() => setWords(true)}>Words</Button></Tip>
+      <Keys
+        open={sheet}
+        onOpen={setSheet}
+        onBack={() => void undoing.run('back')}
+        onAgain={() => void undoing.run('again')}
+      />
+      <Tip title="All keys (?)">
+        <Button className="keys-button" size="small" type="text" onClick={() => setSheet(true)}>
+          Keys
+        </Button>
+      </Tip>
+      <Tip title="Words of the trade">
+        <Button size="small" type="text" onClick={() => setWords(true)}>
+          Words
+        </Button>
+      </Tip>
       <Words open={words} onClose={() => setWords(false)} />
-      <Tip title="Units, tape, the shop’s step, money"><Button size="small" type="text" onClick={() => setYours(true)}>Yours</Button></Tip>
-      <Drawer closeIcon="Close" title="How you measure and buy" open={yours} onClose={() => setYours(false)} size={380} destroyOnHidden><Yours /></Drawer>
+      <Tip title="Units, tape, the shop’s step, money">
+        <Button size="small" type="text" onClick={() => setYours(true)}>
+          Yours
+        </Button>
+      </Tip>
+      <Drawer
+        closeIcon="Close"
+        title="How you measure and buy"
+        open={yours}
+        onClose={() => setYours(false)}
+        size={380}
+        destroyOnHidden
+      >
+        <Yours />
+      </Drawer>
       <TapeWord />
       <Units />
     </>
@@ -133,14 +173,18 @@ function Frame() {
       <header className="top">
         <div className="titles">
           <nav className="places" aria-label="Places">
-            <NavLink to="/" end>Bench</NavLink>
+            <NavLink to="/" end>
+              Bench
+            </NavLink>
             <NavLink to="/cupboard">Cupboard</NavLink>
             <NavLink to="/washday">Washing day</NavLink>
           </nav>
         </div>
         <HeadTools />
       </header>
-      <div className="under-head"><RefusedStrip /></div>
+      <div className="under-head">
+        <RefusedStrip />
+      </div>
       <Outlet />
     </div>
   );

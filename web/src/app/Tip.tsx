@@ -1,4 +1,4 @@
-import { Tooltip, type TooltipProps } from "antd";
+import { Tooltip, type TooltipProps } from 'antd';
 
 /** What a thing is, when the hand rests on it or the focus comes to it; gone without a trace when it leaves. */
 export function Tip(props: TooltipProps) {

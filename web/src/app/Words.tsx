@@ -1,14 +1,17 @@
-import { Drawer, Input, Popover } from "antd";
-import { Fragment, useMemo, useState } from "react";
-import type { Choices } from "../api/client";
-import { useChoices } from "../api/hooks";
+import { Drawer, Input, Popover } from 'antd';
+import { Fragment, useMemo, useState } from 'react';
+import type { Choices } from '../api/client';
+import { useChoices } from '../api/hooks';
 
-type Word = Choices["glossary"][number];
+type Word = Choices['glossary'][number];
 
-const escaped = (word: string) => word.replace(/[.*+?^${}()|[\]\\]/g, "\\$&");
+const escaped = (word: string) => word.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
 
 const Means = ({ word }: { word: Word }) => (
-  <div className="word-means">{word.means}{word.also.length > 0 && <p className="quiet">Also called: {word.also.join(", ")}.</p>}</div>
+  <div className="word-means">
+    {word.means}
+    {word.also.length > 0 && <p className="quiet">Also called: {word.also.join(', ')}.</p>}
+  </div>
 );
 
 /** The glossary as a pattern, the longest words first, and each of its words by the way it stands in a text. */
@@ -18,7 +21,7 @@ function useWords() {
     if (!words) return undefined;
     const longest = words.map((w) => escaped(w.word)).toSorted((a, b) => b.length - a.length);
     const find = (text: string) => words.find((w) => [w.word, `${w.word}s`].includes(text.toLowerCase()));
-    return { pattern: new RegExp(`\\b((?:${longest.join("|")})s?)\\b`, "i"), find };
+    return { pattern: new RegExp(`\\b((?:${longest.join('|')})s?)\\b`, 'i'), find };
   }, [words]);
 }
 
@@ -30,7 +33,9 @@ export function AskWord({ text }: { text: string }) {
   if (!word) return null;
   return (
     <Popover trigger="click" placement="bottomLeft" title={word.word} content={<Means word={word} />}>
-      <button type="button" className="ask-word" tabIndex={-1} aria-hidden="true">?</button>
+      <button type="button" className="ask-word" tabIndex={-1} aria-hidden="true">
+        ?
+      </button>
     </Popover>
   );
 }
@@ -48,7 +53,9 @@ export function Explained({ text }: { text: string }) {
         told.add(found.word);
         return (
           <Popover key={i} trigger="click" placement="bottomLeft" title={found.word} content={<Means word={found} />}>
-            <button type="button" className="word">{part}</button>
+            <button type="button" className="word">
+              {part}
+            </button>
           </Popover>
         );
       })}
@@ -59,14 +66,28 @@ export function Explained({ text }: { text: string }) {
 /** All words of the trade, found by any name they go by. */
 export function Words({ open, onClose }: { open: boolean; onClose: () => void }) {
   const words = useChoices()?.glossary ?? [];
-  const [asked, setAsked] = useState("");
+  const [asked, setAsked] = useState('');
   const wanted = asked.trim().toLowerCase();
   const found = words.filter((w) => [w.word, ...w.also].some((name) => name.toLowerCase().includes(wanted)));
   return (
     <Drawer closeIcon="Close" title="Words of the trade" open={open} onClose={onClose} size={420} destroyOnHidden>
-      <Input aria-label="Find a word" autoFocus value={asked} onChange={(e) => setAsked(e.target.value)} placeholder="nap, selvedge, rayon …" />
+      <Input
+        aria-label="Find a word"
+        autoFocus
+        value={asked}
+        onChange={(e) => setAsked(e.target.value)}
+        placeholder="nap, selvedge, rayon …"
+      />
       <dl className="words">
-        {found.map((w) => <div key={w.word}><dt>{w.word}</dt><dd>{w.means}{w.also.length > 0 && <span className="quiet"> Also called: {w.also.join(", ")}.</span>}</dd></div>)}
+        {found.map((w) => (
+          <div key={w.word}>
+            <dt>{w.word}</dt>
+            <dd>
+              {w.means}
+              {w.also.length > 0 && <span className="quiet"> Also called: {w.also.join(', ')}.</span>}
+            </dd>
+          </div>
+        ))}
       </dl>
       {found.length === 0 && <p>No word here goes by that name.</p>}
     </Drawer>

@@ -1,6 +1,6 @@
-import { Drawer } from "antd";
-import { type ReactNode, useState } from "react";
-import type { Figure } from "../api/client";
+import { Drawer } from 'antd';
+import { type ReactNode, useState } from 'react';
+import type { Figure } from '../api/client';
 
 /** The steps of a figure: formula, numbers put in, result, and where the rule comes from. */
 function Steps({ figure }: { figure: Figure }) {
@@ -38,7 +38,11 @@ function Steps({ figure }: { figure: Figure }) {
           <ul className="sources">
             {figure.sources.map((source) => (
               <li key={source.name}>
-                {source.name} <span className="quiet">({source.kind}{source.note && `; ${source.note}`})</span>
+                {source.name}{' '}
+                <span className="quiet">
+                  ({source.kind}
+                  {source.note && `; ${source.note}`})
+                </span>
               </li>
             ))}
           </ul>
@@ -53,12 +57,26 @@ export function Worked({ figure, label, children }: { figure: Figure; label: str
   const [open, setOpen] = useState(false);
   return (
     <>
-      <button type="button" className="worked" onClick={() => setOpen(true)} aria-label={`${label}: ${figure.text}. Open the working`}>
+      <button
+        type="button"
+        className="worked"
+        onClick={() => setOpen(true)}
+        aria-label={`${label}: ${figure.text}. Open the working`}
+      >
         {children}
       </button>
-      <Drawer closeIcon="Close" title={`Working: ${label}`} open={open} onClose={() => setOpen(false)} size={460} destroyOnHidden>
+      <Drawer
+        closeIcon="Close"
+        title={`Working: ${label}`}
+        open={open}
+        onClose={() => setOpen(false)}
+        size={460}
+        destroyOnHidden
+      >
         {/* long workings are moved through by keys, too */}
-        <div tabIndex={0} role="region" aria-label={`Working: ${label}`}><Steps figure={figure} /></div>
+        <div tabIndex={0} role="region" aria-label={`Working: ${label}`}>
+          <Steps figure={figure} />
+        </div>
       </Drawer>
     </>
   );

@@ -1,4 +1,5 @@
-const FOCUSABLE = "a[href], button:not([disabled]), input:not([disabled]), select:not([disabled]), textarea:not([disabled]), [tabindex]:not([tabindex='-1'])";
+const FOCUSABLE =
+  "a[href], button:not([disabled]), input:not([disabled]), select:not([disabled]), textarea:not([disabled]), [tabindex]:not([tabindex='-1'])";
 const MOST_REMEMBERED = 20;
 
 const shown = (one: HTMLElement) => one.isConnected && one.getClientRects().length > 0;
@@ -6,8 +7,8 @@ const within = (home: Element) => [...home.querySelectorAll<HTMLElement>(FOCUSAB
 
 /** The hand on the page itself. */
 export function onPage() {
-  const main = document.querySelector<HTMLElement>("main");
-  if (main && !main.hasAttribute("tabindex")) main.tabIndex = -1;
+  const main = document.querySelector<HTMLElement>('main');
+  if (main && !main.hasAttribute('tabindex')) main.tabIndex = -1;
   main?.focus({ preventScroll: true });
 }
 
@@ -19,10 +20,10 @@ export function keepHand() {
   let last: { at: HTMLElement; homes: { home: Element; place: number }[] } | undefined;
   let before: HTMLElement[] = [];
 
-  document.addEventListener("focusin", (event) => {
+  document.addEventListener('focusin', (event) => {
     const at = event.target as HTMLElement;
     const homes: { home: Element; place: number }[] = [];
-    for (let home = at.parentElement; home && home !== document.body && home.id !== "root"; home = home.parentElement)
+    for (let home = at.parentElement; home && home !== document.body && home.id !== 'root'; home = home.parentElement)
       homes.push({ home, place: within(home).indexOf(at) });
     last = { at, homes };
     before = [at, ...before.filter((one) => one !== at)].slice(0, MOST_REMEMBERED);
@@ -31,12 +32,14 @@ export function keepHand() {
   new MutationObserver(() => {
     if (!last || last.at.isConnected || document.activeElement !== document.body) return;
     // the page itself gave way to another one: the hand stays on the page
-    if (last.at.matches("main")) {
+    if (last.at.matches('main')) {
       last = undefined;
       onPage();
       return;
     }
-    const there = last.homes.find(({ home }) => home.isConnected && !home.matches(".frame, .ant-app") && within(home).length > 0);
+    const there = last.homes.find(
+      ({ home }) => home.isConnected && !home.matches('.frame, .ant-app') && within(home).length > 0,
+    );
     const near = there && within(there.home);
     const to = near ? near[Math.max(0, Math.min(there.place, near.length - 1))] : before.find(shown);
     last = undefined;

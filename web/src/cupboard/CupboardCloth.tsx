@@ -1,50 +1,65 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { Button } from "antd";
-import { useState } from "react";
-import { Link, useNavigate, useParams } from "react-router";
-import { api, type ClothChange, saved, unwrap } from "../api/client";
-import { useClothNews } from "../api/hooks";
-import { ClothEditor } from "./ClothEditor";
+import { useAct } from '../app/useAct';
+import { keys, every } from '../api/keys';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { Button } from 'antd';
+import { Link, useNavigate, useParams } from 'react-router';
+import { api, type ClothChange, saved, unwrap } from '../api/client';
+import { useClothNews } from '../api/hooks';
+import { ClothEditor } from './ClothEditor';
 
 /** One cloth of the cupboard, whichever projects use it. */
 export function CupboardCloth() {
-  const id = Number(useParams()["clothId"]);
+  const id = Number(useParams()['clothId']);
   const client = useQueryClient();
   const go = useNavigate();
   const news = useClothNews();
-  const [error, setError] = useState("");
   const path = { params: { path: { cloth_id: id } } };
-  const found = useQuery({ queryKey: ["cloth", id], queryFn: () => unwrap(api.GET("/api/cloths/{cloth_id}", path)) });
+  const found = useQuery({ queryKey: keys.cloth(id), queryFn: () => unwrap(api.GET('/api/cloths/{cloth_id}', path)) });
+  const { run: takeOut, error } = useAct(async () => {
+    await saved(api.DELETE('/api/cloths/{cloth_id}', path));
+    news();
+    void go('/cupboard');
+  });
   if (found.isError)
     return (
       <main className="stage">
         <h1>This cloth cannot be shown</h1>
-        <p>{found.error.message} <Link to="/cupboard">Back to the cupboard</Link></p>
+        <p>
+          {found.error.message} <Link to="/cupboard">Back to the cupboard</Link>
+        </p>
       </main>
     );
   const cloth = found.data;
-  if (!cloth) return <main className="stage"><p className="quiet">Fetching …</p></main>;
+  if (!cloth)
+    return (
+      <main className="stage">
+        <p className="quiet">Fetching …</p>
+      </main>
+    );
   async function change(body: ClothChange) {
-    client.setQueryData(["cloth", id], await saved(api.PATCH("/api/cloths/{cloth_id}", { ...path, body })));
-    for (const key of ["cupboard", "project", "projects", "shrink", "washday"]) void client.invalidateQueries({ queryKey: [key] });
-  }
-  async function takeOut() {
-    try {
-      await saved(api.DELETE("/api/cloths/{cloth_id}", path));
-      news();
-      void go("/cupboard");
-    } catch (fault) {
-      setError((fault as Error).message);
-    }
+    client.setQueryData(keys.cloth(id), await saved(api.PATCH('/api/cloths/{cloth_id}', { ...path, body })));
+    for (const kind of ['cupboard', 'project', 'projects', 'shrink', 'washday'] as const)
+      void client.invalidateQueries(every(kind));
   }
   return (
-    <ClothEditor cloth={cloth} onChange={change} onNews={news} headline={cloth.name || "A cloth without a name"}
+    <ClothEditor
+      cloth={cloth}
+      onChange={change}
+      onNews={news}
+      headline={cloth.name || 'A cloth without a name'}
       commands={
         <>
           <Link to="/cupboard">Back to the cupboard</Link>
-          <Button type="text" onClick={() => void takeOut()}>Take it out</Button>
-          {error && <span className="spoil" role="alert">{error}</span>}
+          <Button type="text" onClick={() => void takeOut()}>
+            Take it out
+          </Button>
+          {error && (
+            <span className="spoil" role="alert">
+              {error}
+            </span>
+          )}
         </>
-      } />
+      }
+    />
   );
 }

@@ -1,7 +1,7 @@
-import { Button } from "antd";
-import { useEffect, useRef, useState } from "react";
-import type { LoadTask } from "../api/client";
-import { useWashday, useWashdayChanges } from "../api/hooks";
+import { Button } from 'antd';
+import { useEffect, useRef, useState } from 'react';
+import type { LoadTask } from '../api/client';
+import { useWashday, useWashdayChanges } from '../api/hooks';
 
 /** Three short tones; a page that was not touched yet may not sound, so the bar says it too. */
 function ring() {
@@ -40,7 +40,7 @@ export function Timers() {
   const [quiet, setQuiet] = useState<number[]>([]);
   const rung = useRef<number[]>([]);
   const running = (day?.loads ?? []).flatMap((load) =>
-    load.tasks.filter((t) => t.started_at && !t.finished_at && t.machine !== "rest").map((task) => ({ task, load })),
+    load.tasks.filter((t) => t.started_at && !t.finished_at && t.machine !== 'rest').map((task) => ({ task, load })),
   );
   const up = running.filter(({ task }) => endOf(task) <= now && !quiet.includes(task.id));
   const key = up.map(({ task }) => task.id).join();
@@ -62,8 +62,12 @@ export function Timers() {
       {up.map(({ task, load }) => (
         <p key={task.id}>
           <b>{task.what}</b>, {load.name}: the time is up.
-          <Button size="small" onClick={() => void changes.end(task.id)}>Done</Button>
-          <Button size="small" onClick={() => setQuiet([...quiet, task.id])}>Not yet</Button>
+          <Button size="small" onClick={() => void changes.end(task.id)}>
+            Done
+          </Button>
+          <Button size="small" onClick={() => setQuiet([...quiet, task.id])}>
+            Not yet
+          </Button>
         </p>
       ))}
     </div>

@@ -1,28 +1,29 @@
-import { useEffect, useRef, useState } from "react";
-import { api, readWith, unwrap } from "../api/client";
+import { useEffect, useRef, useState } from 'react';
+import { api, readWith, unwrap } from '../api/client';
+import { onRing, rung } from '../api/news';
 
-const EVERY = 400;
 /** ms without a field in focus after which what the tape sends was meant for something else */
 const FORGET = 3000;
-const fields = () => [...document.querySelectorAll<HTMLInputElement>("input[data-tape]")].filter((f) => f.offsetParent !== null);
-const isField = (e: unknown): e is HTMLInputElement => e instanceof HTMLInputElement && e.matches("[data-tape]");
+const fields = () =>
+  [...document.querySelectorAll<HTMLInputElement>('input[data-tape]')].filter((f) => f.offsetParent !== null);
+const isField = (e: unknown): e is HTMLInputElement => e instanceof HTMLInputElement && e.matches('[data-tape]');
 
 const pause = (ms: number) => new Promise((done) => setTimeout(done, ms));
 
 /** Types a reading into a field as a person would, keeps it with Enter, and goes on to the next field; ends when the focus has moved. */
 async function put(field: HTMLInputElement, text: string): Promise<void> {
-  const value = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, "value")!;
+  const value = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')!;
   value.set!.call(field, text);
-  field.dispatchEvent(new Event("input", { bubbles: true }));
+  field.dispatchEvent(new Event('input', { bubbles: true }));
   await pause(30);
   readWith.device = true;
   try {
-    field.dispatchEvent(new KeyboardEvent("keydown", { key: "Enter", bubbles: true, cancelable: true }));
+    field.dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter', bubbles: true, cancelable: true }));
     await pause(350);
   } finally {
     readWith.device = false;
   }
-  if (document.activeElement !== field || field.getAttribute("aria-invalid") === "true") return;
+  if (document.activeElement !== field || field.getAttribute('aria-invalid') === 'true') return;
   const all = fields();
   all[all.indexOf(field) + 1]?.focus();
 }
@@ -35,11 +36,11 @@ export function useTapeDevice(): boolean {
   useEffect(() => {
     const look = () => setListening(isField(document.activeElement));
     const later = () => setTimeout(look);
-    document.addEventListener("focusin", look);
-    document.addEventListener("focusout", later);
+    document.addEventListener('focusin', look);
+    document.addEventListener('focusout', later);
     return () => {
-      document.removeEventListener("focusin", look);
-      document.removeEventListener("focusout", later);
+      document.removeEventListener('focusin', look);
+      document.removeEventListener('focusout', later);
     };
   }, []);
   useEffect(() => {
@@ -49,32 +50,41 @@ export function useTapeDevice(): boolean {
     if (Date.now() - tape.left > FORGET) Object.assign(tape, { last: undefined, waiting: [] });
     let live = true;
     let busy = false;
-    const timer = setInterval(async () => {
-      if (busy || document.hidden) return;
+    const take = async () => {
+      if (busy || !live || document.hidden) return;
+      // what came before the field had the focus was meant for something else; the newest of it was told with the news
+      if (tape.last === undefined && rung.tape > 0) tape.last = rung.tape;
+      if (tape.last !== undefined && tape.last === rung.tape && tape.waiting.length === 0) {
+        setReady(true);
+        return;
+      }
       busy = true;
       try {
-        const told = await unwrap(api.GET("/api/tape/readings", { params: { query: { after: tape.last ?? 0 } } }));
-        // readings from before the field had the focus were meant for something else
-        if (tape.last !== undefined) tape.waiting.push(...told.readings.map((r) => r.length.text));
-        tape.last = told.last;
-        if (!live) return;
+        if (tape.last === undefined || tape.last !== rung.tape) {
+          const told = await unwrap(api.GET('/api/tape/readings', { params: { query: { after: tape.last ?? 0 } } }));
+          // readings from before the field had the focus were meant for something else
+          if (tape.last !== undefined) tape.waiting.push(...told.readings.map((r) => r.length.text));
+          tape.last = told.last;
+          rung.tape = Math.max(rung.tape, told.last);
+        }
         setReady(true);
-        const field = document.activeElement;
-        const next = tape.waiting[0];
-        if (next !== undefined && isField(field)) {
-          tape.waiting.shift();
+        while (live && tape.waiting.length > 0 && isField(document.activeElement)) {
           // until it is kept and the focus has moved, the next reading must wait: it is for the next field
-          await put(field, next);
+          await put(document.activeElement, tape.waiting.shift()!);
         }
       } catch {
         // the server is away; what is typed by hand still is kept
       } finally {
         busy = false;
       }
-    }, EVERY);
+      // one that came in meanwhile
+      if (live && tape.last !== undefined && tape.last !== rung.tape) void take();
+    };
+    void take();
+    const quiet = onRing(() => void take());
     return () => {
       live = false;
-      clearInterval(timer);
+      quiet();
       tape.left = Date.now();
       setReady(false);
     };

@@ -1,5 +1,13 @@
 /** The grainline: one head when the piece runs one way, two when it may be turned. */
-export function GrainArrow({ tail, head, oneWay }: { tail: [number, number]; head: [number, number]; oneWay: boolean }) {
+export function GrainArrow({
+  tail,
+  head,
+  oneWay,
+}: {
+  tail: [number, number];
+  head: [number, number];
+  oneWay: boolean;
+}) {
   const angle = (Math.atan2(head[1] - tail[1], head[0] - tail[0]) * 180) / Math.PI;
   // a short arrow has smaller heads, so that a line is still seen between them
   const size = Math.min(8, Math.hypot(head[0] - tail[0], head[1] - tail[1]) / 3);

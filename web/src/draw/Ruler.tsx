@@ -32,7 +32,7 @@ export function Ruler({ scale, length, unit, imperial, vertical = false, x, y }:
       <g key={n} transform={vertical ? `translate(${x} ${y - at})` : `translate(${x + at} ${y})`}>
         <line x2={vertical ? -size : 0} y2={vertical ? 0 : -size} />
         {big && n > 0 && (
-          <text x={vertical ? -12 : 0} y={vertical ? 4 : -12} textAnchor={vertical ? "end" : "middle"}>
+          <text x={vertical ? -12 : 0} y={vertical ? 4 : -12} textAnchor={vertical ? 'end' : 'middle'}>
             {n}
           </text>
         )}

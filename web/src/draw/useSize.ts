@@ -1,4 +1,4 @@
-import { useLayoutEffect, useState } from "react";
+import { useLayoutEffect, useState } from 'react';
 
 /** The size of an element in pixels, followed as it changes, also when it is taken away and put back. */
 export function useSize<T extends HTMLElement>() {

@@ -1,4 +1,4 @@
-import { Select } from "antd";
+import { Select } from 'antd';
 
 export type ChoiceProps = {
   id: string;
@@ -14,7 +14,16 @@ export type ChoiceProps = {
 /** A choice from a long list, found by typing a part of its words. */
 export default function SearchChoice({ id, label, value, options, placeholder, wrong, onChoose }: ChoiceProps) {
   return (
-    <Select id={id} {...(label && { "aria-label": label })} className="search-choice" showSearch={{ optionFilterProp: "label" }} value={options.some((o) => o.value === value) ? value : null}
-      placeholder={placeholder} status={wrong ? "error" : ""} options={options} onChange={(chosen) => onChoose(chosen ?? "")} />
+    <Select
+      id={id}
+      {...(label && { 'aria-label': label })}
+      className="search-choice"
+      showSearch={{ optionFilterProp: 'label' }}
+      value={options.some((o) => o.value === value) ? value : null}
+      placeholder={placeholder}
+      status={wrong ? 'error' : ''}
+      options={options}
+      onChange={(chosen) => onChoose(chosen ?? '')}
+    />
   );
 }

@@ -1,10 +1,10 @@
-import { useSyncExternalStore } from "react";
+import { useSyncExternalStore } from 'react';
 
 /** A field whose value was refused, for as long as it stands there. */
 export type Refused = { id: string; label: string; message: string; go: () => void };
 
 /** Of a command that no field stands for: seen until it is put aside, or until something else was done. */
-export const COMMAND = "command";
+export const COMMAND = 'command';
 
 let list: readonly Refused[] = [];
 const listeners = new Set<() => void>();
@@ -23,14 +23,17 @@ export const refusals = {
 };
 
 export function useRefusals() {
-  return useSyncExternalStore((listener) => {
-    listeners.add(listener);
-    return () => listeners.delete(listener);
-  }, () => list);
+  return useSyncExternalStore(
+    (listener) => {
+      listeners.add(listener);
+      return () => listeners.delete(listener);
+    },
+    () => list,
+  );
 }
 
 /** Whether somebody is in the middle of typing something else: the hand is not taken from there. */
 export function busyElsewhere(own: HTMLElement | null) {
   const active = document.activeElement as HTMLElement | null;
-  return active !== null && active !== own && active.dataset["pending"] === "true";
+  return active !== null && active !== own && active.dataset['pending'] === 'true';
 }

@@ -1,4 +1,4 @@
-import { useRef } from "react";
+import { useRef } from 'react';
 
 /**
  * A list that is kept whole, changed one entry at a time. Each change is built on what was sent last, answered or not:

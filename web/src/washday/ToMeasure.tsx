@@ -1,9 +1,9 @@
-import { api, saved, type Washday } from "../api/client";
-import { useClothNews } from "../api/hooks";
-import { DraftScope, EntryLength } from "../fields/Entry";
+import { api, saved, type Washday } from '../api/client';
+import { useClothNews } from '../api/hooks';
+import { DraftScope, EntryLength } from '../fields/Entry';
 
 /** Cloths that were treated: what they measure now is asked for, and is their new state at once. */
-export function ToMeasure({ cloths }: { cloths: Washday["to_measure"] }) {
+export function ToMeasure({ cloths }: { cloths: Washday['to_measure'] }) {
   const news = useClothNews();
   if (cloths.length === 0) return null;
   return (
@@ -11,7 +11,12 @@ export function ToMeasure({ cloths }: { cloths: Washday["to_measure"] }) {
       <h2>Measure again</h2>
       {cloths.map((cloth) => {
         async function keep(body: { in_hand?: string; width_readings?: string[] }) {
-          await saved(api.PATCH("/api/cloths/{cloth_id}", { params: { path: { cloth_id: cloth.cloth_id } }, body: { ...body, state: cloth.state } }));
+          await saved(
+            api.PATCH('/api/cloths/{cloth_id}', {
+              params: { path: { cloth_id: cloth.cloth_id } },
+              body: { ...body, state: cloth.state },
+            }),
+          );
           news();
         }
         return (
@@ -20,10 +25,20 @@ export function ToMeasure({ cloths }: { cloths: Washday["to_measure"] }) {
               <b>{cloth.name}</b>, {cloth.project}: {cloth.how}. Lay it flat, at rest, and measure.
             </p>
             <div className="two">
-              <EntryLength label="Its length now" path="in_hand" value={cloth.length?.text ?? ""} placeholder={cloth.length_about ? `about ${cloth.length_about.text}` : "length"}
-                onSave={(text) => keep({ in_hand: text })} />
-              <EntryLength label="Its width now, at the narrowest" path="width_readings.0" value={cloth.width?.text ?? ""} placeholder={cloth.width_about ? `about ${cloth.width_about.text}` : "width"}
-                onSave={(text) => keep({ width_readings: [text] })} />
+              <EntryLength
+                label="Its length now"
+                path="in_hand"
+                value={cloth.length?.text ?? ''}
+                placeholder={cloth.length_about ? `about ${cloth.length_about.text}` : 'length'}
+                onSave={(text) => keep({ in_hand: text })}
+              />
+              <EntryLength
+                label="Its width now, at the narrowest"
+                path="width_readings.0"
+                value={cloth.width?.text ?? ''}
+                placeholder={cloth.width_about ? `about ${cloth.width_about.text}` : 'width'}
+                onSave={(text) => keep({ width_readings: [text] })}
+              />
             </div>
           </DraftScope>
         );

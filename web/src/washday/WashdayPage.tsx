@@ -1,5 +1,5 @@
-import { WashdayPart } from "./WashdayPart";
-import { Stage } from "../app/Stage";
+import { WashdayPart } from './WashdayPart';
+import { Stage } from '../app/Stage';
 
 /** The washing day by itself, over all projects. */
 export function WashdayPage() {

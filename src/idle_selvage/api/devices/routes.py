@@ -12,6 +12,7 @@ from . import schemas as out
 def send_reading(body: out.ReadingIn) -> Response:
     """Send one reading; the field in focus takes it."""
     reading = services().tape.push(body.value)
+    services().database.bell.ring()
     return send(out.TapeReadingOut(id=reading.number, length=presenter().length(reading.mm)), 201)
 
 

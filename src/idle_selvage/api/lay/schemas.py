@@ -130,4 +130,5 @@ class LayWishes(In):
 
     gap: LengthIn | None = None
     folds: list[Key] | None = Field(default=None, max_length=6)
+    turn_on_bars: bool | None = Field(None, strict=True, description="pieces may be turned on bars not balanced")
     lay_seconds: int | None = Field(default=None, ge=1, le=120, strict=True)

@@ -2,14 +2,16 @@
 
 from __future__ import annotations
 
-from flask import Response
+from flask import Response, request
 
 from ...operations import log, undo
 from ...operations.project import garment
-from ..services import begin, look, send
-from ..shared.person import news
+from ...store.journal import newest
+from ..services import begin, look, send, services
+from ..shared.person import asked, news
 from ..shared.schemas import ProjectPath
 from . import schemas as out
+from .show import undo_out
 
 
 def read_log(path: ProjectPath) -> Response:
@@ -40,15 +42,22 @@ def read_house_log() -> Response:
         return send(out.LogOut(entries=[_line(line) for line in log.read_house_log(session)]))
 
 
-def read_news() -> Response:
-    """Whether another window, or work that was begun, has changed anything."""
-    return send(out.NewsOut(newest=news.get()))
+def read_news(query: out.NewsQuery) -> Response:
+    """Whether another window, work that was begun, or the tape has something new.
+
+    Waits for it, where the page says how far it has heard.
+    """
+    gone = request.environ.get("waitress.client_disconnected", lambda: False)
+    rung = services().database.bell.wait(query.since, query.wait, gone, besides=asked().window)
+    with look() as session:
+        news.set(newest(session, besides=asked().window))
+    return send(out.NewsOut(newest=news.get(), rung=rung, tape=services().tape.last))
 
 
 def read_undo(query: out.UndoQuery) -> Response:
     """What the next undo takes back."""
     with look() as session:
-        return send(_undo(undo.deeds(session, query.project)))
+        return send(undo_out(undo.deeds(session, query.project)))
 
 
 def undo_last(query: out.UndoQuery) -> Response:
@@ -74,12 +83,4 @@ def undo_change(path: out.ChangePath, query: out.UndoQuery) -> Response:
 
 def _told(project_id: int | None, done: undo.Deed) -> Response:
     with look() as session:
-        return send(_undo(undo.deeds(session, project_id), done))
-
-
-def _undo(deeds: undo.Deeds, done: undo.Deed | None = None) -> out.UndoOut:
-    return out.UndoOut(back=_deed(deeds.back), again=_deed(deeds.again), done=_deed(done))
-
-
-def _deed(deed: undo.Deed | None) -> out.DeedOut | None:
-    return None if deed is None else out.DeedOut(change=deed.change, at=deed.at, what=deed.what)
+        return send(undo_out(undo.deeds(session, project_id), done))

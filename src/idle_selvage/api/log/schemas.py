@@ -27,8 +27,15 @@ class LogOut(Out):
     entries: list[LogLineOut]
 
 
+class NewsQuery(In):
+    since: int = Field(default=0, ge=0, le=2**53, description="how far it had rung, as last told")
+    wait: int = Field(default=0, ge=0, le=30, description="at most so many seconds")
+
+
 class NewsOut(Out):
     newest: int = Field(description="the newest change that another window or a job has made")
+    rung: int = Field(description="how far it has rung: it rings whenever something was written")
+    tape: int = Field(description="the number of the newest reading of the tape")
 
 
 class DeedOut(Out):

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import cached_property
 from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field
@@ -76,6 +77,11 @@ class PieceOut(Out):
     hem: bool
     fault: str = ""
     enlarged: list[Point] = Field(default=[], description="the cut line for raw cloth, when it is shrunk to fit")
+
+    @cached_property
+    def written(self) -> str:
+        """As JSON."""
+        return self.model_dump_json()
 
 
 class PlaceOut(Out):

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from itertools import accumulate
+from operator import attrgetter
 from typing import Any
 
 from ...core.plan.draft import Draft, levels, place_on, runs
@@ -19,7 +20,7 @@ from ...operations.plan import LinesOfPiece, Sketch, lines_of
 from ...operations.sizes import PieceSizes
 from ...operations.standing import Standing
 from ...store import models
-from ...store.piece import as_draft, as_piece
+from ...store.piece import as_draft, as_piece, as_sizes
 from ..shared.figures import Presenter
 from . import schemas as out
 
@@ -142,6 +143,29 @@ def edges_out(
 def piece_out(show: Presenter, row: models.Piece, now: Standing) -> out.PieceOut:
     """A piece as it is cut from the first of its cloths, enlarged when it is sewn first; ``now``: the cloth the page
     shows."""
+    fits = tuple((one.use.id, one.fit) for one in now.whole.uses)
+    asked = (as_draft(row), as_sizes(row), _of_piece(row), *map(_of_cut, row.cuts))
+    key = (asked, now.size, fits, now.use.id, show.system)
+    made = _MADE.get(key)
+    if made is None:
+        # several threads come here: what another one clears meanwhile is still in hand
+        if len(_MADE) >= MOST_MADE:
+            _MADE.clear()
+        made = _MADE[key] = _piece_out(show, row, now)
+    return made
+
+
+#: Pieces as they were sent, by all they are made of: of a garment's many pieces a change touches one.
+_MADE: dict[Any, out.PieceOut] = {}
+MOST_MADE = 2000
+
+
+#: What a row of each holds beside the draft and the sizes.
+_of_piece = attrgetter("id", "name", "half", "meets", "meets_at", "centred", "hem")
+_of_cut = attrgetter(*(column.key for column in models.Cut.__table__.columns))
+
+
+def _piece_out(show: Presenter, row: models.Piece, now: Standing) -> out.PieceOut:
     lines = lines_of(row, now)
     of, shape, size = lines.how, lines.piece, size_of(lines.cut, lines.how.on_fold)
     return out.PieceOut(

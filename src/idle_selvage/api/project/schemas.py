@@ -56,6 +56,7 @@ class TallyEntryOut(Out):
 class WishesOut(Out):
     gap: LengthOut
     folds: list[str]
+    turn_on_bars: bool = Field(description="pieces may be turned end for end on bars that are not balanced")
     lay_seconds: float
     ends: LengthOut
     spare: LengthOut
@@ -120,6 +121,12 @@ class ProjectOut(Out):
     purchase: PurchaseOut | None
     job: JobOut | None
     next_step: str
+
+    @property
+    def written(self) -> str:
+        """As JSON; its pieces, which are many and stay the same from answer to answer, are written once each."""
+        whole = self.model_dump_json(exclude={"pieces"})
+        return f'{whole[:-1]},"pieces":[{",".join(piece.written for piece in self.pieces)}]}}'
 
 
 class SwatchKeptOut(Out):

@@ -111,6 +111,7 @@ def wishes_out(show: Presenter, now: Standing) -> out.WishesOut:
     return out.WishesOut(
         gap=show.length(row.gap),
         folds=row.folds,
+        turn_on_bars=row.turn_on_bars,
         lay_seconds=row.lay_seconds,
         ends=show.length(row.ends),
         spare=show.length(row.spare),

@@ -47,6 +47,10 @@ WINDOW, SEEN = "X-Window", "X-Seen"
 #: Every answer says the newest change that another page or a job had made before it.
 NEWS = "X-News"
 
+#: A page says which list of undo it shows: a garment's number, or that of the house, with a change; the answer brings
+#: what can be taken back then, so that it need not be asked for.
+LIST, HOUSE, UNDO = "X-List", "house", "X-Undo"
+
 _current_asked: ContextVar[Asked] = ContextVar("current_asked", default=NOBODY)
 #: What the answer says of it.
 news: ContextVar[int] = ContextVar("news", default=0)

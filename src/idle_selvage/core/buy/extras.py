@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import replace
 
-from ..lay.problem import Bars, Problem
+from ..lay.problem import Bars, Problem, balanced_for, turns_over_bars
 from .order import Extra, Rule
 
 
@@ -16,6 +16,10 @@ def rules_of(problem: Problem) -> tuple[Rule, ...]:
         out.append("nap")
     if any(piece.match or piece.centre_on_axis for piece in problem.pieces):
         out.append("matching")
+    if not problem.turn_on_bars and any(
+        turns_over_bars(piece, problem) and not balanced_for(piece, problem.bars) for piece in problem.pieces
+    ):
+        out.append("tops")
     if problem.blocked:
         out.append("flaws")
     return tuple(out)
@@ -29,10 +33,12 @@ def without(problem: Problem, rules: Sequence[Rule]) -> Problem:
     """
     if "flaws" in rules:
         problem = replace(problem, blocked=())
+    if "tops" in rules:
+        problem = replace(problem, turn_on_bars=True)
     if "matching" in rules:
         free = tuple(replace(piece, match=(), centre_on_axis=None) for piece in problem.pieces)
         # without matching the bars only say whether tops must lie one way
-        problem = replace(problem, pieces=free, one_way=problem.directed, bars=Bars())
+        problem = replace(problem, pieces=free, one_way=problem.directed, bars=Bars(), turn_on_bars=False)
     if "nap" in rules:
         bars = problem.bars
         if bars.directed:

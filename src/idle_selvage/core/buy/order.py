@@ -26,12 +26,13 @@ USUAL_ENDS_MM: dict[System, float] = {"metric": 100.0, "imperial": 4 * MM_PER_IN
 ROUNDING_MM = 1e-6
 
 
-Rule = Literal["nap", "matching", "flaws"]
+Rule = Literal["nap", "matching", "tops", "flaws"]
 
 
 RULES: dict[Rule, str] = {
     "nap": "all tops one way",
     "matching": "meeting the bars",
+    "tops": "tops one way on bars that are not balanced",
     "flaws": "laid around the flaws",
 }
 

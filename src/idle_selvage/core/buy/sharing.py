@@ -26,7 +26,8 @@ class Sharer:
 
 def together(own: Problem, sharers: Sequence[Sharer]) -> Problem:
     """All garments as one problem on ``own``'s cloth, their pieces known by ids that no two share. Each keeps its
-    grain and its own places to meet on the bars; the larger of the gaps between pieces is kept."""
+    grain and its own places to meet on the bars; the larger of the gaps between pieces is kept, and pieces are turned
+    on the bars only where every garment allows it."""
     pieces = []
     for sharer in sharers:
         for piece in sharer.problem.pieces if sharer.problem is not None else ():
@@ -35,7 +36,10 @@ def together(own: Problem, sharers: Sequence[Sharer]) -> Problem:
     problems = [sharer.problem for sharer in sharers if sharer.problem is not None]
     # a garment that meets nothing on the bars was given none; the one that does has the cloth's
     bars = next((p.bars for p in problems if p.bars != Bars()), own.bars)
-    return replace(own, pieces=tuple(pieces), gap=max(p.gap for p in problems), bars=bars)
+    # one that meets nothing and lies any way has no part in it
+    turned = all(p.turn_on_bars or (p.bars == Bars() and not p.one_way) for p in problems)
+    gap = max(p.gap for p in problems)
+    return replace(own, pieces=tuple(pieces), gap=gap, bars=bars, turn_on_bars=turned and bars != Bars())
 
 
 def shared_order(own: Order, others: Sequence[Order]) -> Order:

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from functools import lru_cache
 
 from ..cloth.bars import NONE, BarPattern
 from ..plan.allowance import cut_line, seam_line
@@ -162,11 +163,13 @@ class PieceToLay:
 
 @dataclass(frozen=True)
 class LayRules:
-    """What the maker wishes for the lay: room between pieces and what is trimmed off the tested end, mm; folds."""
+    """What the maker wishes for the lay: room between pieces and what is trimmed off the tested end, mm; folds; whether
+    pieces may be turned on bars that are not balanced."""
 
     gap: float = 0.0
     folds: tuple[str, ...] = ("open",)
     trim: float = 0.0
+    turn_on_bars: bool = False
 
 
 def ask(
@@ -184,7 +187,7 @@ def ask(
     ``flaws`` False: for a length that is still to be bought, whose flaws nobody knows.
     """
     bars = washed_bars(cloth.along, cloth.across, *cloth.bars_move.best, cloth.margin)
-    one_way = cloth.one_way or bars.directed
+    one_way = cloth.one_way or (bars.directed and not rules.turn_on_bars)
     names = told_apart([asked.piece.name for asked in pieces])
     laid = [_laid(asked, name, fit, bars, cloth) for asked, name in zip(pieces, names, strict=True)]
     if not any(piece.match or piece.centre_on_axis for piece in laid):
@@ -199,6 +202,8 @@ def ask(
         rules.folds,
         _kept_off(cloth, rules.trim, width, laid, one_way) if flaws else (),
         bars,
+        # where nothing meets, the wish asks for nothing: a lay does not become another one by it
+        rules.turn_on_bars and bars != Bars(),
     )
 
 
@@ -216,6 +221,7 @@ def told_apart(names: Sequence[str]) -> list[str]:
     return out
 
 
+@lru_cache(maxsize=512)
 def _laid(asked: PieceToLay, name: str, fit: tuple[float, float] | None, bars: Bars, cloth: ClothToLay) -> LayPiece:
     shape, meeting = asked.piece, asked.meeting
     if asked.shorter:

@@ -40,7 +40,7 @@ def check_lay(problem: dict[str, Any], lay: dict[str, Any]) -> list[str]:
             faults.append(f"“{entry['piece']}” is cut but not asked for.")
             continue
         made[entry["piece"]].append(entry)
-        if entry["turn"] not in _turns(piece, cloth):
+        if entry["turn"] not in _turns(piece, problem):
             faults.append(f"{_name(entry)} is turned by {entry['turn']}°, which its grain does not allow.")
         shapes.append((_name(entry), _outline(piece, entry)))
         faults += _border_faults(piece, cloth, entry, shapes[-1][1])
@@ -57,10 +57,13 @@ def check_lay(problem: dict[str, Any], lay: dict[str, Any]) -> list[str]:
     return faults
 
 
-def _turns(piece: dict[str, Any], cloth: dict[str, Any]) -> set[int]:
+def _turns(piece: dict[str, Any], problem: dict[str, Any]) -> set[int]:
     if piece.get("border"):
         return {90} if piece["border"]["selvage"] == "low" else {270}
-    return _TURNS[(piece.get("grain", "lengthwise"), bool(piece.get("one_way")) or _directed(cloth))]
+    cloth = problem["cloth"]
+    # the maker may allow that a turned piece sees the bars the other way round; nap she may not
+    directed = bool(cloth.get("one_way")) if problem.get("turn_on_bars") else _directed(cloth)
+    return _TURNS[(piece.get("grain", "lengthwise"), bool(piece.get("one_way")) or directed)]
 
 
 def _directed(cloth: dict[str, Any]) -> bool:

@@ -14,7 +14,7 @@ from ..plan.outline import Outline, Point, whole_polygon
 from ..plan.piece import DrawnMark
 from ..working import Figure, Source, Step, length
 from .answer import Cut, Lay
-from .placing import distances_to_edge, place
+from .placing import distances_to_edge, place, place_all
 from .problem import LayPiece
 
 EdgeName = Literal["near selvage", "far selvage", "fold", "cut end"]
@@ -137,8 +137,8 @@ class _Pose:
     turn: int
     mirrored: bool
 
-    def place(self, points: Sequence[Point]) -> Outline:
-        return place(points, x=self.x, y=self.y, turn=self.turn, mirrored=self.mirrored)
+    def place(self, lines: Sequence[Sequence[Point]]) -> list[Outline]:
+        return place_all(lines, x=self.x, y=self.y, turn=self.turn, mirrored=self.mirrored)
 
 
 def on_folded(areas: Sequence[Area], fold_at: float | None) -> tuple[Area, ...]:
@@ -162,8 +162,8 @@ def _shown(piece: LayPiece, pose: _Pose, table: _Table, lean: int) -> PlacedShap
         base = tuple((float(a), float(b)) for a, b in whole_polygon(piece.outline).exterior.coords[:-1])
     # the paper's own arrow; where none is drawn, one with room to measure from
     arrow = piece.arrow or (_leaning(base, lean) if lean else grainline(base, on_fold=half))
-    outline = pose.place(base)
-    tail, head = pose.place(arrow)
+    marks = _lines(piece, opened=piece.on_fold and not half)
+    outline, (tail, head), *lines = pose.place([base, arrow, *(mark.line for mark in marks)])
     edge, at, (from_tail, from_head) = _measure(tail, head, pose.turn, table)
     xs = [p[0] for p in outline]
     return PlacedShape(
@@ -183,16 +183,15 @@ def _shown(piece: LayPiece, pose: _Pose, table: _Table, lean: int) -> PlacedShap
         from_end=(min(xs), max(xs)),
         lies=_lies((pose.turn + lean) % 360),
         edge_at=at,
-        marks=_placed(piece, pose, opened=piece.on_fold and not half),
+        marks=tuple(replace(mark, line=line) for mark, line in zip(marks, lines, strict=True)),
     )
 
 
-def _placed(piece: LayPiece, pose: _Pose, *, opened: bool) -> tuple[DrawnMark, ...]:
-    """The marks of a piece where it lies; on both halves of one that is opened out."""
-    lines = [(mark, mark.line) for mark in piece.marks]
-    if opened:
-        lines += [(mark, tuple((x, -y) for x, y in mark.line)) for mark in piece.marks]
-    return tuple(replace(mark, line=pose.place(line)) for mark, line in lines)
+def _lines(piece: LayPiece, *, opened: bool) -> tuple[DrawnMark, ...]:
+    """The marks of a piece; on both halves of one that is opened out."""
+    if not opened:
+        return piece.marks
+    return (*piece.marks, *(replace(mark, line=tuple((x, -y) for x, y in mark.line)) for mark in piece.marks))
 
 
 def _lies(turn: int) -> Lies:

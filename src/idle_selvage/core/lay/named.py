@@ -49,5 +49,6 @@ def renamed(problem: Problem, names: Mapping[str, str], now: Problem | None = No
         there = today.get(piece.id)
         if there is not None and same_outline(piece.outline, there.outline):
             piece = replace(piece, arrow=there.arrow, marks=there.marks)
-        pieces.append(replace(piece, name=names.get(piece.id, piece.name)))
+        called = names.get(piece.id, piece.name)
+        pieces.append(piece if called == piece.name else replace(piece, name=called))
     return replace(problem, pieces=tuple(pieces))

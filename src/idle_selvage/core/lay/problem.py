@@ -133,11 +133,13 @@ class Problem:
     folds: tuple[str, ...] = ("open",)
     blocked: tuple[tuple[float, float, float, float], ...] = ()
     bars: Bars = Bars()
+    #: whether pieces may lie turned end for end on bars that are not balanced, where only their points meet
+    turn_on_bars: bool = False
 
     @property
     def directed(self) -> bool:
         """Nap, a one-way print, or bars that read differently up and down: every piece points one way."""
-        return self.one_way or self.bars.directed
+        return self.one_way or (self.bars.directed and not self.turn_on_bars)
 
 
 def allowed_turns(grain: Grain, one_way: bool) -> tuple[int, ...]:
@@ -156,6 +158,27 @@ def turns_of(piece: LayPiece, problem: Problem) -> tuple[int, ...]:
     if piece.border is not None:
         return (piece.border.turn,)
     return allowed_turns(piece.grain, piece.one_way or problem.directed)
+
+
+def turns_over_bars(piece: LayPiece, problem: Problem) -> bool:
+    """Whether a matched piece has no reason but the bars to keep its top towards +x."""
+    return (
+        any(_met(piece, problem.bars))
+        and piece.grain == "lengthwise"
+        and not (piece.one_way or piece.border or piece.fixed or problem.directed)
+    )
+
+
+def balanced_for(piece: LayPiece, bars: Bars) -> bool:
+    """Whether the bars have a mirror axis in each direction in which the piece is matched."""
+    along, across = _met(piece, bars)
+    return (not along or bool(bars.x_axes)) and (not across or bool(bars.y_axes))
+
+
+def _met(piece: LayPiece, bars: Bars) -> tuple[bool, bool]:
+    """Whether the piece meets bars along, and across."""
+    along = bars.x_repeat is not None and any(m.along for m in piece.match)
+    return along, bars.y_repeat is not None and any(m.across for m in piece.match)
 
 
 def to_json(problem: Problem, *, named: bool = False) -> dict[str, Any]:
@@ -179,6 +202,7 @@ def to_json(problem: Problem, *, named: bool = False) -> dict[str, Any]:
             },
         },
         "folds": list(problem.folds),
+        **({"turn_on_bars": True} if problem.turn_on_bars else {}),
         "pieces": [_piece_json(p, named) for p in problem.pieces],
     }
 

@@ -41,7 +41,7 @@ MAX_MATCHES = 20
 #: Bars finer than this cannot be seen to match.
 FINEST_REPEAT_MM = 1.0
 
-_TOP = {"format", "cloth", "folds", "pieces"}
+_TOP = {"format", "cloth", "folds", "turn_on_bars", "pieces"}
 _CLOTH = {"width", "length", "one_way", "reversible", "gap", "blocked", "bars"}
 _BARS = {"x_repeat", "y_repeat", "x_axes", "y_axes"}
 _PIECE = {
@@ -128,10 +128,11 @@ class _Reader:
         blocked = self.blocked(cloth.get("blocked"))
         bars = self.bars(cloth.get("bars"))
         folds = self.folds(data.get("folds", ["open"]))
+        turn_on_bars = self.flag(data.get("turn_on_bars", False), "turn_on_bars")
         pieces = self.pieces(data.get("pieces"))
         if self.faults or width is None or gap is None:
             return None
-        problem = Problem(width, pieces, length, one_way, reversible, gap, folds, blocked, bars)
+        problem = Problem(width, pieces, length, one_way, reversible, gap, folds, blocked, bars, turn_on_bars)
         self.fits(problem)
         self.matches(problem)
         self.borders(problem)

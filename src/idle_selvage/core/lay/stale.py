@@ -80,6 +80,7 @@ def changes(
         (then.gap != now.gap, "the room between pieces was changed"),
         (then.blocked != now.blocked, "the flaws to lay around were changed"),
         (then.bars != now.bars, "the bars to meet were changed"),
+        (then.turn_on_bars != now.turn_on_bars, "whether pieces may be turned on the bars was changed"),
         (not same_pieces(then, now), "the pieces were changed"),
     ):
         if changed:

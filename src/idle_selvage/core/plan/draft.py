@@ -11,6 +11,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from functools import cached_property
 from itertools import accumulate, pairwise
 from typing import Literal
 
@@ -87,6 +88,14 @@ class Draft:
     included: float = 0.0
     notches: tuple[Notch, ...] = ()
     marks: tuple[Mark, ...] = ()
+
+    # what is made of it is looked up by it, again and again
+    @cached_property
+    def _hash(self) -> int:
+        return hash((self.points, self.half, self.arrow, self.included, self.notches, self.marks))
+
+    def __hash__(self) -> int:
+        return self._hash
 
 
 def levels(draft: Draft) -> dict[str, float]:

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, fields
+from functools import cached_property
 from typing import Literal
 
 from ..wording import joined
@@ -65,6 +66,14 @@ class Piece:
     marks: tuple[DrawnMark, ...] = ()
     #: what is wrong with its draft, if something is
     fault: str = ""
+
+    # what is made of it is looked up by it, again and again
+    @cached_property
+    def _hash(self) -> int:
+        return hash(tuple(getattr(self, one.name) for one in fields(self)))
+
+    def __hash__(self) -> int:
+        return self._hash
 
 
 def check_piece(piece: Piece) -> None:

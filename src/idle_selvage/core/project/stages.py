@@ -36,7 +36,7 @@ class StageFacts:
     laid: bool
     stale: tuple[str, ...]
     can_buy: bool
-    logged: int
+    logged: bool
     true: tuple[StageState, str] = ("empty", "Make a true edge and test the fold.")
     trued: bool = True
     laid_out: bool = True

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from functools import lru_cache
 from typing import Literal
 
 from ..cloth.make import Make
@@ -46,6 +47,19 @@ def known_shrinkage(
     ``washes``: after so many of the swatch's washes, or the last that was measured; None: after all of them. What is
     planned with is never less than after an earlier wash. ``how`` the length will be washed; None: as the swatch was.
     """
+    return _known(make, swatch, tuple(past), direction, washes, how)
+
+
+# a page asks the same many times over: of every state, for width, length, purchase and set
+@lru_cache(maxsize=512)
+def _known(
+    make: Make,
+    swatch: Swatch,
+    past: tuple[Past, ...],
+    direction: Direction,
+    washes: int | None,
+    how: Programme | None,
+) -> Shrinkage:
     try:
         found = _by_wash(swatch, direction, washes)
     except BadReadings as fault:

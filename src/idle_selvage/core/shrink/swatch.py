@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Literal
 
 from ..wording import Sentence
@@ -85,6 +86,7 @@ class Cycle:
     skew: Figure | None
 
 
+@lru_cache(maxsize=512)
 def in_all(swatch: Swatch, direction: Direction, wash: int | None = None) -> Figure | None:
     """Shrinkage since before washing, per cent. Raises BadReadings for readings that cannot be."""
     pairs = swatch.pairs(direction, wash)

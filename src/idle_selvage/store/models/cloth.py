@@ -51,15 +51,11 @@ class Cloth(Base):
     created_at: Mapped[datetime] = mapped_column(default=now)
     deleted_at: Mapped[datetime | None]
     readings: Mapped[list[Reading]] = relationship(
-        lazy="selectin", cascade="all, delete-orphan", order_by=Reading.id, foreign_keys=Reading.cloth_id
+        cascade="all, delete-orphan", order_by=Reading.id, foreign_keys=Reading.cloth_id
     )
-    flaws: Mapped[list[Flaw]] = relationship(
-        lazy="selectin", cascade="all, delete-orphan", order_by=(Flaw.position, Flaw.id)
-    )
-    bars: Mapped[list[BarRow]] = relationship(
-        lazy="selectin", cascade="all, delete-orphan", order_by=(BarRow.way, BarRow.position)
-    )
-    washes: Mapped[list[Wash]] = relationship(lazy="selectin", order_by=Wash.id, viewonly=True)
+    flaws: Mapped[list[Flaw]] = relationship(cascade="all, delete-orphan", order_by=(Flaw.position, Flaw.id))
+    bars: Mapped[list[BarRow]] = relationship(cascade="all, delete-orphan", order_by=(BarRow.way, BarRow.position))
+    washes: Mapped[list[Wash]] = relationship(order_by=Wash.id, viewonly=True)
 
     @property
     def treatments(self) -> list[Wash]:

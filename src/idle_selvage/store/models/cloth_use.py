@@ -30,6 +30,8 @@ class ClothUse(Base):
     school: Mapped[str] = mapped_column(String(10), default="")
     gap: Mapped[float] = mapped_column(default=3.0)
     folds: Mapped[list[Any]] = mapped_column(default=lambda: ["open", "lengthwise"])
+    #: whether pieces may be turned end for end on bars that are not balanced
+    turn_on_bars: Mapped[bool] = mapped_column(default=False)
     lay_seconds: Mapped[float] = mapped_column(default=8.0)
     ends: Mapped[float] = mapped_column(default=100.0)
     spare: Mapped[float] = mapped_column(default=0.0)
@@ -47,5 +49,5 @@ class ClothUse(Base):
     project: Mapped[Project] = relationship(back_populates="all_uses")
     cloth: Mapped[Cloth] = relationship(lazy="joined")
     readings: Mapped[list[Reading]] = relationship(
-        lazy="selectin", cascade="all, delete-orphan", order_by=Reading.id, foreign_keys=Reading.use_id
+        cascade="all, delete-orphan", order_by=Reading.id, foreign_keys=Reading.use_id
     )

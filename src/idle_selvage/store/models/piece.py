@@ -41,7 +41,7 @@ class Piece(Base):
     hem: Mapped[bool] = mapped_column(default=False, server_default="0")
     created_at: Mapped[datetime] = mapped_column(default=now)
     deleted_at: Mapped[datetime | None]
-    cuts: Mapped[list[Cut]] = relationship(lazy="selectin", cascade="all, delete-orphan", order_by=Cut.id)
+    cuts: Mapped[list[Cut]] = relationship(cascade="all, delete-orphan", order_by=Cut.id)
 
     def cut_from(self, use_id: int) -> Cut | None:
         """How it is cut from one cloth, or None when it is not."""

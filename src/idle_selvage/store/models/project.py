@@ -28,8 +28,8 @@ class Project(Base):
     size_at: Mapped[list[Any]] = mapped_column(default=list)
     created_at: Mapped[datetime] = mapped_column(default=now)
     deleted_at: Mapped[datetime | None]
-    asides: Mapped[list[Aside]] = relationship(lazy="selectin", order_by=Aside.id, cascade="all, delete-orphan")
-    all_uses: Mapped[list[ClothUse]] = relationship(lazy="selectin", order_by=ClothUse.id, back_populates="project")
+    asides: Mapped[list[Aside]] = relationship(order_by=Aside.id, cascade="all, delete-orphan")
+    all_uses: Mapped[list[ClothUse]] = relationship(lazy="joined", order_by=ClothUse.id, back_populates="project")
 
     @property
     def uses(self) -> list[ClothUse]:

@@ -30,7 +30,7 @@ class Swatch(Base):
     temperature: Mapped[int | None]
     updated_at: Mapped[datetime] = mapped_column(default=now)
     readings: Mapped[list[Reading]] = relationship(
-        lazy="selectin", cascade="all, delete-orphan", order_by=Reading.id, foreign_keys=Reading.swatch_id
+        cascade="all, delete-orphan", order_by=Reading.id, foreign_keys=Reading.swatch_id
     )
 
     def marks(self, direction: str) -> Marks:

@@ -7,7 +7,8 @@ from typing import Any
 
 import pytest
 
-from idle_selvage.core.lay.answer import Cut
+from idle_selvage.core.lay.answer import Cut, to_json
+from idle_selvage.core.lay.check import check_lay
 from idle_selvage.core.lay.engine.draws import generator
 from idle_selvage.core.lay.engine.matching import Matching
 from idle_selvage.core.lay.problem import BadProblem
@@ -184,6 +185,101 @@ def test_elsewhere_tops_stay_up(bars: dict[str, Any]) -> None:
     assert {c.turn for c in made.cut} == {0} and made.length >= 600 - 0.1
 
 
+ACROSS = {"match": [match("side", [0, 0], across=True)]}
+BOTH = {"match": [match("side", [0, 0], along=True, across=True)]}
+
+
+@pytest.mark.parametrize(
+    ("more", "bars"),
+    [
+        (ACROSS, {"y_repeat": 60, "y_axes": [0, 30]}),
+        (BOTH, {"x_repeat": 60, "x_axes": [0, 30], "y_repeat": 60, "y_axes": [0, 30]}),
+        # across the cloth it is not asked to meet, so there its bars need no axis
+        (ACROSS, {"x_repeat": 60, "x_axes": [0, 30], "y_repeat": 60, "y_axes": [0, 30]}),
+    ],
+)
+def test_bars_balanced_the_other_way_let_a_piece_be_turned_too(more: dict[str, Any], bars: dict[str, Any]) -> None:
+    # upright at 0; turned it needs 200 beside it, and the next place at which its point lies on a bar is 240
+    made = best(problem([wedge(**more)], width=240, bars=bars))
+    assert made.length == pytest.approx(300, abs=0.1)
+    assert sorted(c.turn for c in made.cut) == [0, 180]
+
+
+@pytest.mark.parametrize(
+    ("more", "bars"),
+    [
+        (ACROSS, {"y_repeat": 60, "y_axes": []}),
+        # balanced along, and not across, where it has to meet as well
+        (BOTH, {"x_repeat": 60, "x_axes": [0, 30], "y_repeat": 60, "y_axes": []}),
+        # the point is held between two axes
+        ({"match": [match("side", [0, 0], across=True, phase=15)]}, {"y_repeat": 60, "y_axes": [0, 30]}),
+    ],
+)
+def test_where_one_way_is_not_balanced_tops_stay_up(more: dict[str, Any], bars: dict[str, Any]) -> None:
+    made = best(problem([wedge(**more)], width=240, bars=bars))
+    # one behind the other; along, where they need not meet, their slants reach a little into one another
+    assert {c.turn for c in made.cut} == {0} and made.length > 500
+
+
+@pytest.mark.parametrize(
+    ("more", "bars"),
+    [
+        (ACROSS, {"y_repeat": 60, "y_axes": []}),
+        (BOTH, {"x_repeat": 60, "x_axes": [], "y_repeat": 60, "y_axes": []}),
+        ({"match": [match("side", [0, 0], across=True, phase=15)]}, {"y_repeat": 60, "y_axes": [0, 30]}),
+    ],
+)
+def test_the_maker_may_allow_turning_on_any_bars(more: dict[str, Any], bars: dict[str, Any]) -> None:
+    # 15 of the width are lost before the phase that is given
+    asked = {**problem([wedge(**more)], width=255, bars=bars), "turn_on_bars": True}
+    made = best(asked)
+    assert made.length == pytest.approx(300, abs=0.1)
+    assert sorted(c.turn for c in made.cut) == [0, 180]
+    refused = check_lay({**asked, "turn_on_bars": False}, to_json(made))
+    assert any("grain does not allow" in fault for fault in refused) == bool(bars.get("x_repeat"))
+
+
+def test_nap_is_never_turned_whatever_is_wished_of_the_bars() -> None:
+    asked = problem([wedge(**ACROSS)], width=255, bars={"y_repeat": 60, "y_axes": []}, one_way=True)
+    assert {c.turn for c in best({**asked, "turn_on_bars": True}).cut} == {0}
+    folded = problem([wedge(copies=2)], width=400, folds=["crosswise"], bars={"x_repeat": 60, "x_axes": []})
+    with pytest.raises(BadProblem, match="against it"):
+        lay({**folded, "turn_on_bars": True})
+
+
+@pytest.mark.parametrize("seed", range(16))
+def test_every_piece_turned_on_stripes_or_a_check_lies_on_their_axes(seed: int) -> None:
+    rng = random.Random(100 + seed)
+    bars: dict[str, Any] = {}
+    for axis in ("x", "y"):
+        if axis == "y" or seed % 2:
+            repeat = rng.uniform(40, 90)
+            first = rng.uniform(0, repeat / 2)
+            bars |= {f"{axis}_repeat": repeat, f"{axis}_axes": [first, first + repeat / 2]}
+    both = {"along": bool(seed % 2), "across": True}
+    pieces = []
+    for n in range(3):
+        long, low, top = rng.uniform(150, 400), rng.uniform(80, 200), rng.uniform(30, 80)
+        outline = [[0, -low / 2], [long, -top / 2], [long, top / 2], [0, low / 2]]
+        point = [rng.uniform(0, long), rng.uniform(-top, top) / 2]
+        group = rng.choice(["one", "two"])
+        pair = rng.random() < 0.3
+        pieces.append({"id": f"p{n}", "outline": outline, "copies": 2 + pair * 2, "pair": pair,
+                       "match": [match(group, point, **both)]})  # fmt: skip
+    asked = problem(pieces, width=520, bars=bars, gap=2.0)
+    made = best(asked, 3_000)
+    points = {p["id"]: p["match"][0]["point"] for p in asked["pieces"]}
+    turned = [cut for cut in made.cut if cut.turn == 180]
+    for cut in turned:
+        x, y = points[cut.piece]
+        at = {"x": cut.x - x, "y": cut.y + (y if cut.mirrored else -y)}
+        for axis, place in at.items():
+            if f"{axis}_repeat" in bars:
+                length, axes = bars[f"{axis}_repeat"], bars[f"{axis}_axes"]
+                assert min(min((place - a) % length, (a - place) % length) for a in axes) < 0.1
+    assert seed > 1 or turned, "the first two of them do turn some"
+
+
 @pytest.mark.parametrize("seed", range(12))
 def test_every_turned_piece_lies_on_an_axis(seed: int) -> None:
     rng = random.Random(seed)
@@ -199,7 +295,7 @@ def test_every_turned_piece_lies_on_an_axis(seed: int) -> None:
         pieces.append({"id": f"p{n}", "outline": outline, "copies": 3, "match": [match(group, point, along=True)]})
     asked = problem(pieces, width=420, bars={"x_repeat": repeat, "x_axes": axes}, gap=2.0)
     made = best(asked, 3_000)
-    points = {p["id"]: p["match"][0]["point"][0] for p in pieces}
+    points = {p["id"]: p["match"][0]["point"][0] for p in asked["pieces"]}
     turned = 0
     for cut in made.cut:
         if cut.turn == 180:

@@ -45,6 +45,25 @@ def test_any_problem_gives_checked_lays_or_a_named_reason(seed: int) -> None:
         assert fold in data["folds"] and str(why).endswith(".")
     if answer.lay.complete:
         assert answer.lay.length == min(lay.length for _, lay in answer.alternatives)
+    complete = {fold: lay.length for fold, lay in answer.alternatives if lay.complete}
+    for fold, long in complete.items():
+        assert complete.get("open", long) <= long + 1e-3, "what is cut folded can be cut open"
+        if fold != "crosswise":
+            assert complete.get("combination", long) <= long + 1e-3, "one section alone is a combination"
+
+
+@pytest.mark.parametrize("seed", range(12))
+def test_open_cloth_is_never_longer_than_a_fold_nor_a_combination_than_what_it_is_made_of(seed: int) -> None:
+    folds = ["open", "lengthwise", "partial", "double", "crosswise", "combination"]
+    answer = solved({**random_problem(seed), "folds": folds}, 40, seed)
+    lengths = {fold: lay.length for fold, lay in answer.alternatives}
+    assert {"open", "combination"} <= lengths.keys() and len(lengths) > 2
+    assert lengths["open"] == min(lengths.values())
+    assert lengths["combination"] <= min(long for fold, long in lengths.items() if fold != "crosswise") + 1e-3
+    same = [fold for fold, long in lengths.items() if long <= answer.lay.length + 1e-3]
+    assert answer.alternatives[0][0] in same
+    fewest = min(len(lay.laid) for fold, lay in answer.alternatives if fold in same)
+    assert len(answer.lay.laid) == fewest, "of two that are as long, the one with less to pin"
 
 
 @given(st.integers(0, 100_000))

@@ -1,18 +1,20 @@
-import { useQueryClient } from "@tanstack/react-query";
-import { Button, Input } from "antd";
-import { useState } from "react";
-import { Link, useNavigate } from "react-router";
-import { api, type ProjectLine, saved } from "../../api/client";
-import { useProjects, useWashday, useSettings } from "../../api/hooks";
-import { useSettingsChange, Yours } from "../../app/Yours";
-import { useOnce } from "../../app/useOnce";
-import { Dot } from "../../app/Rail";
-import { useClock } from "../../devices/Timers";
-import { ClothPattern } from "../../draw/ClothPattern";
-import { stageNames } from "../../words/stages";
-import { Timeline } from "../../washday/Timeline";
-import { Stage } from "../../app/Stage";
-import { Tip } from "../../app/Tip";
+import { useAct } from '../../app/useAct';
+import { keys } from '../../api/keys';
+import { useQueryClient } from '@tanstack/react-query';
+import { Button, Input } from 'antd';
+import { useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { api, type ProjectLine, saved } from '../../api/client';
+import { useProjects, useWashday, useSettings } from '../../api/hooks';
+import { useSettingsChange, Yours } from '../../app/Yours';
+import { useOnce } from '../../app/useOnce';
+import { Dot } from '../../app/Rail';
+import { useClock } from '../../devices/Timers';
+import { ClothPattern } from '../../draw/ClothPattern';
+import { stageNames } from '../../words/stages';
+import { Timeline } from '../../washday/Timeline';
+import { Stage } from '../../app/Stage';
+import { Tip } from '../../app/Tip';
 
 function Strip({ project, onDelete }: { project: ProjectLine; onDelete: () => void }) {
   const id = `strip-${project.id}`;
@@ -30,9 +32,24 @@ function Strip({ project, onDelete }: { project: ProjectLine; onDelete: () => vo
               <defs>
                 <ClothPattern id={`${id}-${i}`} cloth={cloth} scale={0.32} />
               </defs>
-              <rect x={`${100 - 14 * (project.beside.length - i)}%`} width="14%" height="100%" fill={`url(#${id}-${i})`} />
-              <rect x={`${100 - 14 * (project.beside.length - i)}%`} width="14%" height="100%" fill={`url(#${id}-${i}-weave)`} />
-              <line x1={`${100 - 14 * (project.beside.length - i)}%`} x2={`${100 - 14 * (project.beside.length - i)}%`} y2="100%" className="strip-seam" />
+              <rect
+                x={`${100 - 14 * (project.beside.length - i)}%`}
+                width="14%"
+                height="100%"
+                fill={`url(#${id}-${i})`}
+              />
+              <rect
+                x={`${100 - 14 * (project.beside.length - i)}%`}
+                width="14%"
+                height="100%"
+                fill={`url(#${id}-${i}-weave)`}
+              />
+              <line
+                x1={`${100 - 14 * (project.beside.length - i)}%`}
+                x2={`${100 - 14 * (project.beside.length - i)}%`}
+                y2="100%"
+                className="strip-seam"
+              />
             </g>
           ))}
         </svg>
@@ -44,19 +61,28 @@ function Strip({ project, onDelete }: { project: ProjectLine; onDelete: () => vo
       <div className="strip-facts">
         <ol className="strip-dots">
           {project.stages
-            .filter((s) => s.state !== "not-built")
+            .filter((s) => s.state !== 'not-built')
             .map((s) => (
               <li key={s.name}>
-                <Tip title={s.why}><Link to={`/projects/${project.id}/${s.name}`} aria-label={`${project.name}: ${stageNames[s.name]}`}>
-                  <Dot state={s.state} size={18} />
-                  <span>{stageNames[s.name]}</span>
-                </Link></Tip>
+                <Tip title={s.why}>
+                  <Link to={`/projects/${project.id}/${s.name}`} aria-label={`${project.name}: ${stageNames[s.name]}`}>
+                    <Dot state={s.state} size={18} />
+                    <span>{stageNames[s.name]}</span>
+                  </Link>
+                </Tip>
               </li>
             ))}
         </ol>
         <p>
-          {[project.cloth, ...project.beside].map((c) => c.name).filter(Boolean).join(", ") || (project.buying ? "a cloth without a name" : "no cloth yet")}
-          {project.buying && <>; <b>{project.buying}</b></>}
+          {[project.cloth, ...project.beside]
+            .map((c) => c.name)
+            .filter(Boolean)
+            .join(', ') || (project.buying ? 'a cloth without a name' : 'no cloth yet')}
+          {project.buying && (
+            <>
+              ; <b>{project.buying}</b>
+            </>
+          )}
         </p>
         <p className="next">{project.next_step}</p>
       </div>
@@ -74,7 +100,9 @@ function Today() {
   if (!day || day.loads.length === 0) return null;
   return (
     <section aria-label="Washing day" className="today">
-      <h2><Link to="/washday">Washing day</Link></h2>
+      <h2>
+        <Link to="/washday">Washing day</Link>
+      </h2>
       <Timeline loads={day.loads} now={now} only={24} />
     </section>
   );
@@ -86,17 +114,30 @@ function FirstDay() {
   const settings = useSettings();
   const change = useSettingsChange();
   const [busy, look] = useOnce(async () => {
-    const garment = await saved(api.POST("/api/projects/example"));
+    const garment = await saved(api.POST('/api/projects/example'));
     void go(`/projects/${garment.id}/plan`);
   });
   return (
     <section aria-label="First day" className="first-day">
       <ol>
-        <li><b>Tell the pieces and the cloth.</b> Type what the tape says, or read a drawing; wash a swatch, and the shrinkage is worked out.</li>
-        <li><b>See how much to buy and how to treat it.</b> The pieces are laid on the washed width; what is bought is never too little.</li>
-        <li><b>Straighten the grain and lay it.</b> Each piece has its distances from the selvage, ready to be pinned.</li>
+        <li>
+          <b>Tell the pieces and the cloth.</b> Type what the tape says, or read a drawing; wash a swatch, and the
+          shrinkage is worked out.
+        </li>
+        <li>
+          <b>See how much to buy and how to treat it.</b> The pieces are laid on the washed width; what is bought is
+          never too little.
+        </li>
+        <li>
+          <b>Straighten the grain and lay it.</b> Each piece has its distances from the selvage, ready to be pinned.
+        </li>
       </ol>
-      <p><Button loading={busy} onClick={() => void look()}>Look at an example garment</Button> <span className="quiet">An overshirt in a linen stripe; put it away when you have seen it.</span></p>
+      <p>
+        <Button loading={busy} onClick={() => void look()}>
+          Look at an example garment
+        </Button>{' '}
+        <span className="quiet">An overshirt in a linen stripe; put it away when you have seen it.</span>
+      </p>
       {settings && !settings.asked && (
         <fieldset>
           <legend>Once, for everything you make</legend>
@@ -113,27 +154,29 @@ export function Bench() {
   const client = useQueryClient();
   const go = useNavigate();
   const list = useProjects();
-  const [name, setName] = useState("");
-  const [error, setError] = useState("");
+  const [name, setName] = useState('');
 
-  const [busy, begin] = useOnce(async () => {
-    try {
-      const project = await saved(api.POST("/api/projects", { body: { name, note: "" } }));
-      await client.invalidateQueries({ queryKey: ["projects"] });
+  const {
+    run: begin,
+    busy,
+    error,
+  } = useAct(
+    async () => {
+      const project = await saved(api.POST('/api/projects', { body: { name, note: '' } }));
+      await client.invalidateQueries({ queryKey: keys.projects });
       void go(`/projects/${project.id}/plan`);
-    } catch (fault) {
-      setError((fault as Error).message);
-    }
-  });
+    },
+    { once: true },
+  );
 
   async function away(project: ProjectLine) {
     const path = { params: { path: { project_id: project.id } } };
-    client.setQueryData(["projects"], await saved(api.DELETE("/api/projects/{project_id}", path)));
+    client.setQueryData(keys.projects, await saved(api.DELETE('/api/projects/{project_id}', path)));
   }
 
   return (
     <Stage className="bench">
-      <h1>{list.data?.headline ?? "Fetching …"}</h1>
+      <h1>{list.data?.headline ?? 'Fetching …'}</h1>
       <form
         className="bench-new"
         onSubmit={(e) => {
@@ -142,18 +185,29 @@ export function Bench() {
         }}
       >
         <label htmlFor="new-project">A new project</label>
-        <Input id="new-project" value={name} onChange={(e) => setName(e.target.value)} placeholder="such as Summer skirt"
-          status={error ? "error" : undefined} />
+        <Input
+          id="new-project"
+          value={name}
+          onChange={(e) => setName(e.target.value)}
+          placeholder="such as Summer skirt"
+          status={error ? 'error' : undefined}
+        />
         <Button type="primary" htmlType="submit" loading={busy}>
           Begin
         </Button>
-        {error && <span className="say spoil" role="alert">{error}</span>}
+        {error && (
+          <span className="say spoil" role="alert">
+            {error}
+          </span>
+        )}
       </form>
       {list.data?.projects.length === 0 && <FirstDay />}
       <Today />
       {list.isError && <p className="spoil">{list.error.message}</p>}
       <ul className="strips">
-        {list.data?.projects.map((p) => <Strip key={p.id} project={p} onDelete={() => void away(p)} />)}
+        {list.data?.projects.map((p) => (
+          <Strip key={p.id} project={p} onDelete={() => void away(p)} />
+        ))}
       </ul>
     </Stage>
   );

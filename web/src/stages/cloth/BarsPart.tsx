@@ -1,16 +1,26 @@
-import { Button } from "antd";
-import type { Bar, BarsFound, ClothChange } from "../../api/client";
-import { useTape } from "../../api/hooks";
-import { Worked } from "../../app/Working";
-import { EntryLength } from "../../fields/Entry";
-import { useHeld } from "../../fields/useHeld";
-import type { PartProps } from "../../cupboard/ClothEditor";
+import { Button } from 'antd';
+import type { Bar, BarsFound, ClothChange } from '../../api/client';
+import { useTape } from '../../api/hooks';
+import { Worked } from '../../app/Working';
+import { EntryLength } from '../../fields/Entry';
+import { useHeld } from '../../fields/useHeld';
+import type { PartProps } from '../../cupboard/ClothEditor';
 
-type Key = "bars_along" | "bars_across";
+type Key = 'bars_along' | 'bars_across';
 
 /** One direction's bars, read off with a tape until they start again. */
-function Sequence({ title, bars, found, name, onChange }: {
-  title: string; bars: Bar[]; found: BarsFound; name: Key; onChange: (body: ClothChange) => Promise<unknown>;
+function Sequence({
+  title,
+  bars,
+  found,
+  name,
+  onChange,
+}: {
+  title: string;
+  bars: Bar[];
+  found: BarsFound;
+  name: Key;
+  onChange: (body: ClothChange) => Promise<unknown>;
 }) {
   const tape = useTape();
   const kept = bars.map(({ width, colour }): { width: number | string; colour: string } => ({ width, colour }));
@@ -21,21 +31,62 @@ function Sequence({ title, bars, found, name, onChange }: {
       <ol>
         {bars.map((bar, i) => (
           <li key={i}>
-            <input type="color" aria-label={`Bar ${i + 1}, colour`} value={bar.colour}
-              onChange={(e) => void send((held) => held.map((b, n) => (n === i ? { ...b, colour: e.target.value } : b)))} />
-            <EntryLength bare label={`${title}: bar ${i + 1}, width`} path={`${name}.${i}.width`} value={bar.text}
-              onSave={(width) => send((held) => held.map((b, n) => (n === i ? { ...b, width } : b)))} />
-            <Button type="text" aria-label={`Remove bar ${i + 1}`} onClick={() => void send((held) => held.filter((_, n) => n !== i))}>remove</Button>
+            <input
+              type="color"
+              aria-label={`Bar ${i + 1}, colour`}
+              value={bar.colour}
+              onChange={(e) =>
+                void send((held) => held.map((b, n) => (n === i ? { ...b, colour: e.target.value } : b)))
+              }
+            />
+            <EntryLength
+              bare
+              label={`${title}: bar ${i + 1}, width`}
+              path={`${name}.${i}.width`}
+              value={bar.text}
+              onSave={(width) => send((held) => held.map((b, n) => (n === i ? { ...b, width } : b)))}
+            />
+            <Button
+              type="text"
+              aria-label={`Remove bar ${i + 1}`}
+              onClick={() => void send((held) => held.filter((_, n) => n !== i))}
+            >
+              remove
+            </Button>
           </li>
         ))}
       </ol>
-      <Button size="small" onClick={() => void send((held) => [...held, { width: tape.imperial ? tape.mm / 2 : tape.mm, colour: held.length % 2 ? "#E3D9C3" : "#6E7F8D" }])}>
-        {bars.length ? "Another bar" : "Begin with a bar"}
+      <Button
+        size="small"
+        onClick={() =>
+          void send((held) => [
+            ...held,
+            { width: tape.imperial ? tape.mm / 2 : tape.mm, colour: held.length % 2 ? '#E3D9C3' : '#6E7F8D' },
+          ])
+        }
+      >
+        {bars.length ? 'Another bar' : 'Begin with a bar'}
       </Button>
       {found.repeat && (
         <p>
-          Repeat <b>{found.repeat_figure ? <Worked figure={found.repeat_figure} label={`repeat, ${title.toLowerCase()}`}>{found.repeat.text}</Worked> : found.repeat.text}</b>, {found.balanced ? "balanced" : "not balanced"}
-          {found.dominant && <>; the eye sees the <i className="swatch-dot" style={{ background: found.dominant.colour }} /> bar of {found.dominant.text} first</>}.
+          Repeat{' '}
+          <b>
+            {found.repeat_figure ? (
+              <Worked figure={found.repeat_figure} label={`repeat, ${title.toLowerCase()}`}>
+                {found.repeat.text}
+              </Worked>
+            ) : (
+              found.repeat.text
+            )}
+          </b>
+          , {found.balanced ? 'balanced' : 'not balanced'}
+          {found.dominant && (
+            <>
+              ; the eye sees the <i className="swatch-dot" style={{ background: found.dominant.colour }} /> bar of{' '}
+              {found.dominant.text} first
+            </>
+          )}
+          .
         </p>
       )}
     </fieldset>
@@ -46,10 +97,27 @@ function Sequence({ title, bars, found, name, onChange }: {
 export function BarsPart({ cloth, onChange }: PartProps) {
   return (
     <>
-      <p className="quiet">Lay the tape square to the bars. Give each bar's width and colour in order, the ground between them too, until they start again.</p>
-      <Sequence title="Across, from the near selvage" name="bars_across" bars={cloth.bars_across} found={cloth.across} onChange={onChange} />
-      <Sequence title="Along, from the cut end" name="bars_along" bars={cloth.bars_along} found={cloth.along} onChange={onChange} />
-      {cloth.bars_note.map((note) => <p key={note}>{note}</p>)}
+      <p className="quiet">
+        Lay the tape square to the bars. Give each bar's width and colour in order, the ground between them too, until
+        they start again.
+      </p>
+      <Sequence
+        title="Across, from the near selvage"
+        name="bars_across"
+        bars={cloth.bars_across}
+        found={cloth.across}
+        onChange={onChange}
+      />
+      <Sequence
+        title="Along, from the cut end"
+        name="bars_along"
+        bars={cloth.bars_along}
+        found={cloth.along}
+        onChange={onChange}
+      />
+      {cloth.bars_note.map((note) => (
+        <p key={note}>{note}</p>
+      ))}
     </>
   );
 }

@@ -1,29 +1,27 @@
-import { Button, Drawer } from "antd";
-import { useState } from "react";
-import { useChanges, useClothNews, useCupboard, useProject } from "../../api/hooks";
-import { Worked } from "../../app/Working";
-import { ClothEditor } from "../../cupboard/ClothEditor";
-import { CupboardList } from "../../cupboard/CupboardList";
+import { useAct } from '../../app/useAct';
+import { Button, Drawer } from 'antd';
+import { useState } from 'react';
+import { useChanges, useClothNews, useCupboard, useProject } from '../../api/hooks';
+import { Worked } from '../../app/Working';
+import { ClothEditor } from '../../cupboard/ClothEditor';
+import { CupboardList } from '../../cupboard/CupboardList';
 
 /** Choose the project's cloth out of the cupboard. */
 function FromCupboard({ onClose }: { onClose: () => void }) {
   const changes = useChanges();
   const list = useCupboard();
-  const [error, setError] = useState("");
+  const { run, error } = useAct(async (id: number) => {
+    await changes.takeCloth(id);
+    onClose();
+  });
   return (
     <Drawer closeIcon="Close" open size={560} title="Which cloth is it?" onClose={onClose}>
-      {error && <p className="spoil" role="alert">{error}</p>}
-      <CupboardList
-        lines={list.data?.cloths.filter((l) => l.cloth.name) ?? []}
-        onChoose={async (id) => {
-          try {
-            await changes.useCloth(id);
-            onClose();
-          } catch (fault) {
-            setError((fault as Error).message);
-          }
-        }}
-      />
+      {error && (
+        <p className="spoil" role="alert">
+          {error}
+        </p>
+      )}
+      <CupboardList lines={list.data?.cloths.filter((l) => l.cloth.name) ?? []} onChoose={(id) => void run(id)} />
     </Drawer>
   );
 }
@@ -34,7 +32,7 @@ export function ClothStage() {
   const changes = useChanges();
   const news = useClothNews();
   const [choosing, setChoosing] = useState(false);
-  const width = project.tally.find((t) => t.key === "width");
+  const width = project.tally.find((t) => t.key === 'width');
   const { cloth } = project;
   return (
     <>
@@ -45,20 +43,28 @@ export function ClothStage() {
         headline={
           width?.figure ? (
             <>
-              <Worked figure={width.figure} label={width.label}>{width.figure.text}</Worked> {width.label}
+              <Worked figure={width.figure} label={width.label}>
+                {width.figure.text}
+              </Worked>{' '}
+              {width.label}
             </>
           ) : cloth.states.every((s) => s.widths.length === 0) ? (
-            "How wide is the cloth?"
+            'How wide is the cloth?'
           ) : (
             width?.missing
           )
         }
-        said={project.washed_width && (
-          <>
-            From selvage to selvage it {project.washed_width.note ? "will be about" : "is"}{" "}
-            <Worked figure={project.washed_width} label="width, selvage to selvage">{project.washed_width.text}</Worked> when it is cut.
-          </>
-        )}
+        said={
+          project.washed_width && (
+            <>
+              From selvage to selvage it {project.washed_width.note ? 'will be about' : 'is'}{' '}
+              <Worked figure={project.washed_width} label="width, selvage to selvage">
+                {project.washed_width.text}
+              </Worked>{' '}
+              when it is cut.
+            </>
+          )
+        }
         commands={<Button onClick={() => setChoosing(true)}>From the cupboard</Button>}
       />
       {choosing && <FromCupboard onClose={() => setChoosing(false)} />}

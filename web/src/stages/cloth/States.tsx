@@ -1,7 +1,7 @@
-import type { Cloth } from "../../api/client";
-import { Sections } from "../../app/Sections";
+import type { Cloth } from '../../api/client';
+import { Sections } from '../../app/Sections';
 
-export type State = Cloth["states"][number];
+export type State = Cloth['states'][number];
 
 /** Of a cloth's states the one whose measures are shown; nothing to choose while it is as bought. */
 export function States({ cloth, value, onChoose }: { cloth: Cloth; value: number; onChoose: (id: number) => void }) {

@@ -1,28 +1,44 @@
-import { Button } from "antd";
-import { useQuery } from "@tanstack/react-query";
-import { api, unwrap } from "../../api/client";
-import { useProjectId } from "../../api/hooks";
-import { useUndoing } from "../../app/Undo";
-import { stageNames } from "../../words/stages";
+import { keys } from '../../api/keys';
+import { Button } from 'antd';
+import { useQuery } from '@tanstack/react-query';
+import { api, unwrap } from '../../api/client';
+import { useProjectId } from '../../api/hooks';
+import { useUndoing } from '../../app/Undo';
+import { stageNames } from '../../words/stages';
 
 /** Log: every step so far, the newest first. */
 export function LogStage() {
   const id = useProjectId();
   const log = useQuery({
-    queryKey: ["log", id],
-    queryFn: () => unwrap(api.GET("/api/projects/{project_id}/log", { params: { path: { project_id: id } } })),
+    queryKey: keys.log(id),
+    queryFn: () => unwrap(api.GET('/api/projects/{project_id}/log', { params: { path: { project_id: id } } })),
   });
   const undoing = useUndoing();
   const entries = log.data?.entries ?? [];
   const days = new Map<string, typeof entries>();
   for (const entry of entries) {
-    const day = new Date(entry.at).toLocaleDateString([], { weekday: "long", day: "numeric", month: "long", year: "numeric" });
+    const day = new Date(entry.at).toLocaleDateString([], {
+      weekday: 'long',
+      day: 'numeric',
+      month: 'long',
+      year: 'numeric',
+    });
     days.set(day, [...(days.get(day) ?? []), entry]);
   }
   return (
     <main tabIndex={0} className="stage log">
-      <h1>{log.isPending ? "Fetching …" : entries.length === 0 ? "Nothing was written down yet" : `${entries.length} steps so far`}</h1>
-      {undoing.told && <p role="status" className={undoing.told.wrong ? "spoil" : "quiet"}>{undoing.told.text}</p>}
+      <h1>
+        {log.isPending
+          ? 'Fetching …'
+          : entries.length === 0
+            ? 'Nothing was written down yet'
+            : `${entries.length} steps so far`}
+      </h1>
+      {undoing.told && (
+        <p role="status" className={undoing.told.wrong ? 'spoil' : 'quiet'}>
+          {undoing.told.text}
+        </p>
+      )}
       {log.isError && <p className="spoil">{log.error.message}</p>}
       {[...days].map(([day, lines]) => (
         <section key={day}>
@@ -30,11 +46,23 @@ export function LogStage() {
           <ol className="log-lines">
             {lines.map((entry) => (
               <li key={entry.id}>
-                <time dateTime={entry.at}>{new Date(entry.at).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" })}</time>
+                <time dateTime={entry.at}>
+                  {new Date(entry.at).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })}
+                </time>
                 <b>{stageNames[entry.stage] ?? entry.stage}</b>
-                <span className={entry.stands ? undefined : "quiet"}>{entry.what}{!entry.stands && " (taken back)"}</span>
+                <span className={entry.stands ? undefined : 'quiet'}>
+                  {entry.what}
+                  {!entry.stands && ' (taken back)'}
+                </span>
                 {entry.change !== null && entry.stands && (
-                  <Button size="small" type="text" aria-label={`Undo: ${entry.what}`} onClick={() => void undoing.run(entry.change!)}>Undo</Button>
+                  <Button
+                    size="small"
+                    type="text"
+                    aria-label={`Undo: ${entry.what}`}
+                    onClick={() => void undoing.run(entry.change!)}
+                  >
+                    Undo
+                  </Button>
                 )}
               </li>
             ))}

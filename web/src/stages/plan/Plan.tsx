@@ -1,19 +1,20 @@
-import { Button, Upload } from "antd";
-import { useMemo, useState } from "react";
-import { api, type NotRead, type Piece, type Project, Refusal, saved, type Use } from "../../api/client";
-import { useNavigate, useSearchParams } from "react-router";
-import { useAt, useChanges, useChoices, usePart, useProject } from "../../api/hooks";
-import { Parts } from "../../app/Parts";
-import { Worked } from "../../app/Working";
-import { bounds } from "../../draw/outline";
-import { useSize } from "../../draw/useSize";
-import { DraftScope, EntryChoice, EntryLength, EntryText, EntryTick } from "../../fields/Entry";
-import { PieceShape } from "../../draw/PieceShape";
-import { CutsTable } from "./CutsTable";
-import { PieceDrawer } from "./piece/PieceDrawer";
-import { PrintPart } from "./PrintPart";
-import { SheetPart } from "./SheetPart";
-import { Stage } from "../../app/Stage";
+import { useAct } from '../../app/useAct';
+import { Button, Upload } from 'antd';
+import { useMemo, useState } from 'react';
+import { api, type NotRead, type Piece, type Project, Refusal, saved, type Use } from '../../api/client';
+import { useNavigate, useSearchParams } from 'react-router';
+import { useAt, useChanges, useChoices, usePart, useProject } from '../../api/hooks';
+import { Parts } from '../../app/Parts';
+import { Worked } from '../../app/Working';
+import { bounds } from '../../draw/outline';
+import { useSize } from '../../draw/useSize';
+import { DraftScope, EntryChoice, EntryLength, EntryText, EntryTick } from '../../fields/Entry';
+import { PieceShape } from '../../draw/PieceShape';
+import { CutsTable } from './CutsTable';
+import { PieceDrawer } from './piece/PieceDrawer';
+import { PrintPart } from './PrintPart';
+import { SheetPart } from './SheetPart';
+import { Stage } from '../../app/Stage';
 
 type Spot = { piece: Piece; x: number; y: number; left: number; top: number; width: number; height: number };
 const GAP = 26;
@@ -39,7 +40,15 @@ function arrange(pieces: Piece[], width: number, height: number): { scale: numbe
         shelf = 0;
       }
       const pad = (w - (b.y1 - b.y0) * scale) / 2;
-      spots.push({ piece, x: x + pad + b.y1 * scale, y: y + HEAD + b.x1 * scale, left: x - 8, top: y, width: w + 16, height: h + HEAD + 10 });
+      spots.push({
+        piece,
+        x: x + pad + b.y1 * scale,
+        y: y + HEAD + b.x1 * scale,
+        left: x - 8,
+        top: y,
+        width: w + 16,
+        height: h + HEAD + 10,
+      });
       x += w + GAP;
       widest = Math.max(widest, x);
       shelf = Math.max(shelf, h + HEAD);
@@ -51,7 +60,17 @@ function arrange(pieces: Piece[], width: number, height: number): { scale: numbe
   return { scale, spots: [], high: height };
 }
 
-function Facts({ piece, uses, onChange, onTakeOut }: { piece: Piece; uses: Use[]; onChange: () => void; onTakeOut: () => void }) {
+function Facts({
+  piece,
+  uses,
+  onChange,
+  onTakeOut,
+}: {
+  piece: Piece;
+  uses: Use[];
+  onChange: () => void;
+  onTakeOut: () => void;
+}) {
   const { piece: change } = useChanges();
   const at = useAt();
   const go = useNavigate();
@@ -60,33 +79,89 @@ function Facts({ piece, uses, onChange, onTakeOut }: { piece: Piece; uses: Use[]
     <section aria-label="The chosen piece">
       <h2>{piece.name}</h2>
       {piece.fault && <p className="spoil">{piece.fault}</p>}
-      {piece.cuts.length < 2 ? <p>{piece.how_cut}</p> : (
+      {piece.cuts.length < 2 ? (
+        <p>{piece.how_cut}</p>
+      ) : (
         <ul className="plain-list">
-          {piece.cuts.map((c) => <li key={c.use_id}>{c.how_cut}, of {uses.find((u) => u.id === c.use_id)?.name}</li>)}
+          {piece.cuts.map((c) => (
+            <li key={c.use_id}>
+              {c.how_cut}, of {uses.find((u) => u.id === c.use_id)?.name}
+            </li>
+          ))}
         </ul>
       )}
       <p>
         {piece.long && piece.wide ? (
-          <><Worked figure={piece.long} label={`length of ${piece.name}`}>{piece.long.text}</Worked> long, <Worked figure={piece.wide} label={`width of ${piece.name}`}>{piece.wide.text}</Worked> wide</>
-        ) : piece.size}, at the cut line
+          <>
+            <Worked figure={piece.long} label={`length of ${piece.name}`}>
+              {piece.long.text}
+            </Worked>{' '}
+            long,{' '}
+            <Worked figure={piece.wide} label={`width of ${piece.name}`}>
+              {piece.wide.text}
+            </Worked>{' '}
+            wide
+          </>
+        ) : (
+          piece.size
+        )}
+        , at the cut line
       </p>
-      <p>{piece.seam.mm > 0 ? `${piece.seam.text} seam allowance added${piece.on_fold ? ", none on the fold" : ""}` : "no allowance to add"}{piece.lean && `; its arrow leans ${piece.lean}`}</p>
+      <p>
+        {piece.seam.mm > 0
+          ? `${piece.seam.text} seam allowance added${piece.on_fold ? ', none on the fold' : ''}`
+          : 'no allowance to add'}
+        {piece.lean && `; its arrow leans ${piece.lean}`}
+      </p>
       <p className="commands">
         <Button onClick={onChange}>Change</Button>
         <Button onClick={onTakeOut}>Take out</Button>
-        {!piece.fault && <Button href={at("plan", { print: String(piece.id) })} onClick={(e) => { e.preventDefault(); void go(at("plan", { print: String(piece.id) })); }}>Print it</Button>}
+        {!piece.fault && (
+          <Button
+            href={at('plan', { print: String(piece.id) })}
+            onClick={(e) => {
+              e.preventDefault();
+              void go(at('plan', { print: String(piece.id) }));
+            }}
+          >
+            Print it
+          </Button>
+        )}
       </p>
       <DraftScope value={`piece-${piece.id}`}>
-        <EntryTick label="does not show when worn (facing, pocket bag)" value={piece.hidden} onSave={(hidden) => change(piece.id, { hidden }, first?.use_id)} />
+        <EntryTick
+          label="does not show when worn (facing, pocket bag)"
+          value={piece.hidden}
+          onSave={(hidden) => change(piece.id, { hidden }, first?.use_id)}
+        />
         <EntryTick label="has a hem at its low end" value={piece.hem} onSave={(hem) => change(piece.id, { hem })} />
-        {piece.grain === "lengthwise" && (
+        {piece.grain === 'lengthwise' && (
           <>
             <h3>On bars</h3>
             <div className="two">
-              <EntryText label="Meets, in the group" path="meets" value={piece.meets} placeholder="such as: side seams" onSave={(meets) => change(piece.id, { meets })} />
-              <EntryLength label="above its low seam" path="meets_at" value={piece.meets_at.text} onSave={(meets_at) => change(piece.id, { meets_at })} />
+              <EntryText
+                label="Meets, in the group"
+                path="meets"
+                value={piece.meets}
+                placeholder="such as: side seams"
+                onSave={(meets) => change(piece.id, { meets })}
+              />
+              <EntryLength
+                label="above its low seam"
+                path="meets_at"
+                value={piece.meets_at.text}
+                onSave={(meets_at) => change(piece.id, { meets_at })}
+              />
             </div>
-            <EntryTick label={piece.pair ? "left and right mirror each other on the bars" : "its middle lies on a mirror line of the bars"} value={piece.centred} onSave={(centred) => change(piece.id, { centred })} />
+            <EntryTick
+              label={
+                piece.pair
+                  ? 'left and right mirror each other on the bars'
+                  : 'its middle lies on a mirror line of the bars'
+              }
+              value={piece.centred}
+              onSave={(centred) => change(piece.id, { centred })}
+            />
           </>
         )}
       </DraftScope>
@@ -99,9 +174,15 @@ function Told({ summary, what }: { summary: string; what: NotRead[] }) {
   if (what.length === 0) return null;
   return (
     <details open className="not-read">
-      <summary>{summary} ({what.length})</summary>
+      <summary>
+        {summary} ({what.length})
+      </summary>
       <ul>
-        {what.map((n, i) => <li key={i}>{n.what}: {n.why}</li>)}
+        {what.map((n, i) => (
+          <li key={i}>
+            {n.what}: {n.why}
+          </li>
+        ))}
       </ul>
     </details>
   );
@@ -114,8 +195,18 @@ function Care({ project }: { project: Project }) {
   return (
     <section aria-label="Care">
       <h2>The finished thing</h2>
-      <EntryChoice label="will be washed" value={project.wash} options={choices?.washes ?? []} onSave={(wash) => changes.project({ wash })} />
-      <EntryChoice label="and dried" value={project.dry} options={choices?.dries ?? []} onSave={(dry) => changes.project({ dry })} />
+      <EntryChoice
+        label="will be washed"
+        value={project.wash}
+        options={choices?.washes ?? []}
+        onSave={(wash) => changes.project({ wash })}
+      />
+      <EntryChoice
+        label="and dried"
+        value={project.dry}
+        options={choices?.dries ?? []}
+        onSave={(dry) => changes.project({ dry })}
+      />
       {project.sizes.length > 0 && <SizeChoice project={project} />}
     </section>
   );
@@ -125,28 +216,41 @@ function Care({ project }: { project: Project }) {
 function SizeChoice({ project }: { project: Project }) {
   const changes = useChanges();
   const sizes = project.sizes.map((size) => ({ value: size, label: size }));
-  const at = (place: string) => project.size_at.find((one) => one.place === place)?.size ?? "";
+  const at = (place: string) => project.size_at.find((one) => one.place === place)?.size ?? '';
   const blend = (place: string, size: string) =>
-    changes.project({ size_at: [...project.size_at.filter((one) => one.place !== place), ...(size ? [{ place, size }] : [])] });
+    changes.project({
+      size_at: [...project.size_at.filter((one) => one.place !== place), ...(size ? [{ place, size }] : [])],
+    });
   return (
     <>
-      <EntryChoice label="is cut in size" value={project.size} options={[{ value: "", label: "as the points were told" }, ...sizes]} onSave={(size) => changes.project({ size })} />
+      <EntryChoice
+        label="is cut in size"
+        value={project.size}
+        options={[{ value: '', label: 'as the points were told' }, ...sizes]}
+        onSave={(size) => changes.project({ size })}
+      />
       {project.levels.map((place) => (
-        <EntryChoice key={place} label={`at the ${place}`} value={at(place)} options={[{ value: "", label: "that size too" }, ...sizes]} onSave={(size) => blend(place, size)} />
+        <EntryChoice
+          key={place}
+          label={`at the ${place}`}
+          value={at(place)}
+          options={[{ value: '', label: 'that size too' }, ...sizes]}
+          onSave={(size) => blend(place, size)}
+        />
       ))}
     </>
   );
 }
 
 const PARTS = [
-  { value: "pieces", label: "The pieces" },
-  { value: "cuts", label: "What is cut from what" },
-  { value: "sheet", label: "The sheet" },
+  { value: 'pieces', label: 'The pieces' },
+  { value: 'cuts', label: 'What is cut from what' },
+  { value: 'sheet', label: 'The sheet' },
 ] as const;
 
 /** Plan: what is made, its pieces at one scale. */
 export function Plan() {
-  const print = Number(useSearchParams()[0].get("print"));
+  const print = Number(useSearchParams()[0].get('print'));
   return print ? <PrintPart pieceId={print} /> : <Pieces />;
 }
 
@@ -156,27 +260,23 @@ function Pieces() {
   const changes = useChanges();
   const { ref, width, height } = useSize<HTMLDivElement>();
   const [chosen, setChosen] = useState<number>();
-  const [form, setForm] = useState<Piece | "new">();
+  const [form, setForm] = useState<Piece | 'new'>();
   const [notRead, setNotRead] = useState<NotRead[]>([]);
   const [mended, setMended] = useState<NotRead[]>([]);
-  const [error, setError] = useState("");
   const [again, setAgain] = useState<{ file: File; told: string }>();
   const { scale, spots, high } = useMemo(() => arrange(project.pieces, width, height), [project.pieces, width, height]);
   const piece = project.pieces.find((p) => p.id === chosen);
   const copies = project.uses.reduce((sum, u) => sum + u.copies, 0);
 
-  async function read(picked: File, twice: "ask" | "instead" | "beside" = "ask") {
-    setError("");
+  const { run: read, error } = useAct(async (picked: File, twice: 'ask' | 'instead' | 'beside' = 'ask') => {
     setAgain(undefined);
     setNotRead([]);
     setMended([]);
-    if (picked.size > 4_000_000) {
-      setError(`“${picked.name}” is larger than 4 MB. Save the pieces without pictures.`);
-      return;
-    }
+    if (picked.size > 4_000_000)
+      throw new Error(`“${picked.name}” is larger than 4 MB. Save the pieces without pictures.`);
     try {
       const told = await saved(
-        api.POST("/api/projects/{project_id}/pieces/svg", {
+        api.POST('/api/projects/{project_id}/pieces/svg', {
           // a new piece goes to the main cloth
           params: { path: { project_id: changes.id } },
           body: { file_name: picked.name, svg: await picked.text(), twice },
@@ -185,97 +285,148 @@ function Pieces() {
       changes.keep(told.project);
       setNotRead(told.not_read);
       setMended(told.mended);
-      if (told.added.length === 0) setError(`No piece was found in “${picked.name}”.`);
+      if (told.added.length === 0) throw new Error(`No piece was found in “${picked.name}”.`);
     } catch (fault) {
-      if (fault instanceof Refusal && fault.code === "again") setAgain({ file: picked, told: fault.message });
-      else setError((fault as Error).message);
+      if (!(fault instanceof Refusal && fault.code === 'again')) throw fault;
+      setAgain({ file: picked, told: fault.message });
     }
-  }
+  });
 
   async function takeOut(gone: Piece) {
     const path = { params: { path: { piece_id: gone.id }, query: changes.query } };
-    changes.keep(await saved(api.DELETE("/api/pieces/{piece_id}", path)));
+    changes.keep(await saved(api.DELETE('/api/pieces/{piece_id}', path)));
   }
 
   return (
-    <Stage className={part === "pieces" ? "with-facts" : ""}>
+    <Stage className={part === 'pieces' ? 'with-facts' : ''}>
       <div className="picture-side">
         <Parts label="Parts of Plan" parts={PARTS} value={part} onChoose={choose}>
-        {part === "cuts" ? <CutsTable project={project} /> : part === "sheet" ? <SheetPart project={project} /> : (
-        <>
-        <h1>
-          {project.pieces.length === 0
-            ? "Which pieces will be cut?"
-            : `${project.pieces.length} ${project.pieces.length === 1 ? "piece" : "pieces"}, ${copies} to cut`}
-        </h1>
-        <p className="commands">
-          <Button type={project.pieces.length === 0 ? "primary" : "default"} data-main onClick={() => setForm("new")}>
-            Read off with a tape
-          </Button>
-          <Upload accept=".svg,image/svg+xml" showUploadList={false} aria-label="Drawing to read" beforeUpload={(picked) => { void read(picked); return false; }}>
-            <Button>Read a drawing (SVG)</Button>
-          </Upload>
-          <a href="/example-pieces.svg" download>
-            An example drawing
-          </a>
-        </p>
-        {project.school === "fit" && (
-          <p className="look">
-            Sewn first, then shrunk to fit: the solid line is the finished size, the long-dashed one is cut from the raw cloth.
-            Allowances still to be added keep their width; included ones grow with the piece.
-          </p>
-        )}
-        {error && <p className="spoil" role="alert">{error}</p>}
-        {again && (
-          <div className="look-again" role="alertdialog" aria-label="Read twice">
-            <p>{again.told}</p>
-            <p className="commands">
-              <Button autoFocus onClick={() => void read(again.file, "instead")}>Instead</Button>
-              <Button onClick={() => void read(again.file, "beside")}>Both</Button>
-              <Button onClick={() => setAgain(undefined)}>Leave it</Button>
-            </p>
-          </div>
-        )}
-        <Told summary="Not read from the drawing" what={notRead} />
-        <Told summary="Read, with something assumed or put right" what={mended} />
-        <div className="picture" ref={ref}>
-          {project.pieces.length === 0 ? (
-            <div className="empty">
-              <p>Lay a paper piece on the table, or choose a drawing of your pattern pieces.</p>
-              <p className="quiet">A sleeve takes about six stations along its grainline.</p>
-            </div>
+          {part === 'cuts' ? (
+            <CutsTable project={project} />
+          ) : part === 'sheet' ? (
+            <SheetPart project={project} />
           ) : (
-            width > 0 && (
-              <svg width={width} height={Math.max(high, 10)} className="pieces-sheet">
-                {spots.map((s) => (
-                  <g key={s.piece.id} tabIndex={0} role="button" aria-pressed={s.piece.id === chosen}
-                    aria-label={`${s.piece.name}, ${s.piece.how_cut}`}
-                    className={s.piece.id === chosen ? "sheet-piece chosen" : "sheet-piece"}
-                    onClick={() => setChosen(s.piece.id)}
-                    onKeyDown={(e) => { if (e.key === "Enter" || e.key === " ") { e.preventDefault(); setChosen(s.piece.id); } }}>
-                    <rect x={s.left} y={s.top} width={s.width} height={s.height} className="sheet-hit" />
-                    <PieceShape piece={s.piece} scale={scale} x={s.x} y={s.y} name={s.piece.name} detail={s.piece.how_cut} />
-                  </g>
-                ))}
-              </svg>
-            )
+            <>
+              <h1>
+                {project.pieces.length === 0
+                  ? 'Which pieces will be cut?'
+                  : `${project.pieces.length} ${project.pieces.length === 1 ? 'piece' : 'pieces'}, ${copies} to cut`}
+              </h1>
+              <p className="commands">
+                <Button
+                  type={project.pieces.length === 0 ? 'primary' : 'default'}
+                  data-main
+                  onClick={() => setForm('new')}
+                >
+                  Read off with a tape
+                </Button>
+                <Upload
+                  accept=".svg,image/svg+xml"
+                  showUploadList={false}
+                  aria-label="Drawing to read"
+                  beforeUpload={(picked) => {
+                    void read(picked);
+                    return false;
+                  }}
+                >
+                  <Button>Read a drawing (SVG)</Button>
+                </Upload>
+                <a href="/example-pieces.svg" download>
+                  An example drawing
+                </a>
+              </p>
+              {project.school === 'fit' && (
+                <p className="look">
+                  Sewn first, then shrunk to fit: the solid line is the finished size, the long-dashed one is cut from
+                  the raw cloth. Allowances still to be added keep their width; included ones grow with the piece.
+                </p>
+              )}
+              {error && (
+                <p className="spoil" role="alert">
+                  {error}
+                </p>
+              )}
+              {again && (
+                <div className="look-again" role="alertdialog" aria-label="Read twice">
+                  <p>{again.told}</p>
+                  <p className="commands">
+                    <Button autoFocus onClick={() => void read(again.file, 'instead')}>
+                      Instead
+                    </Button>
+                    <Button onClick={() => void read(again.file, 'beside')}>Both</Button>
+                    <Button onClick={() => setAgain(undefined)}>Leave it</Button>
+                  </p>
+                </div>
+              )}
+              <Told summary="Not read from the drawing" what={notRead} />
+              <Told summary="Read, with something assumed or put right" what={mended} />
+              <div className="picture" ref={ref}>
+                {project.pieces.length === 0 ? (
+                  <div className="empty">
+                    <p>Lay a paper piece on the table, or choose a drawing of your pattern pieces.</p>
+                    <p className="quiet">A sleeve takes about six stations along its grainline.</p>
+                  </div>
+                ) : (
+                  width > 0 && (
+                    <svg width={width} height={Math.max(high, 10)} className="pieces-sheet">
+                      {spots.map((s) => (
+                        <g
+                          key={s.piece.id}
+                          tabIndex={0}
+                          role="button"
+                          aria-pressed={s.piece.id === chosen}
+                          aria-label={`${s.piece.name}, ${s.piece.how_cut}`}
+                          className={s.piece.id === chosen ? 'sheet-piece chosen' : 'sheet-piece'}
+                          onClick={() => setChosen(s.piece.id)}
+                          onKeyDown={(e) => {
+                            if (e.key === 'Enter' || e.key === ' ') {
+                              e.preventDefault();
+                              setChosen(s.piece.id);
+                            }
+                          }}
+                        >
+                          <rect x={s.left} y={s.top} width={s.width} height={s.height} className="sheet-hit" />
+                          <PieceShape
+                            piece={s.piece}
+                            scale={scale}
+                            x={s.x}
+                            y={s.y}
+                            name={s.piece.name}
+                            detail={s.piece.how_cut}
+                          />
+                        </g>
+                      ))}
+                    </svg>
+                  )
+                )}
+              </div>
+            </>
           )}
-        </div>
-        </>
-        )}
         </Parts>
       </div>
-      {part === "pieces" && (
-      <aside className="facts">
-        {piece ? (
-          <Facts piece={piece} uses={project.uses} onChange={() => setForm(piece)} onTakeOut={() => void takeOut(piece)} />
-        ) : (
-          project.pieces.length > 0 && <p className="quiet">Touch a piece for its facts.</p>
-        )}
-        <Care project={project} />
-      </aside>
+      {part === 'pieces' && (
+        <aside className="facts">
+          {piece ? (
+            <Facts
+              piece={piece}
+              uses={project.uses}
+              onChange={() => setForm(piece)}
+              onTakeOut={() => void takeOut(piece)}
+            />
+          ) : (
+            project.pieces.length > 0 && <p className="quiet">Touch a piece for its facts.</p>
+          )}
+          <Care project={project} />
+        </aside>
       )}
-      {form && <PieceDrawer key={form === "new" ? "new" : form.id} project={project} piece={form === "new" ? undefined : form} onClose={() => setForm(undefined)} />}
+      {form && (
+        <PieceDrawer
+          key={form === 'new' ? 'new' : form.id}
+          project={project}
+          piece={form === 'new' ? undefined : form}
+          onClose={() => setForm(undefined)}
+        />
+      )}
     </Stage>
   );
 }

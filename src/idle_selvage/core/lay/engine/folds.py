@@ -69,7 +69,7 @@ def ways(problem: Problem, fold: str) -> list[Way]:
         if meet_low > meet_high:
             meet_low = meet_high = (meet_low + meet_high) / 2
         return [Way(fold, (Region(one, meet_low, 2, (one, 1)), Region(meet_high, two, 2, (two, -1))), (one, two))]
-    if problem.directed:
+    if problem.one_way or problem.bars.directed:
         raise CannotFold(
             "", 0.0, 0.0, "The cloth has a direction, and folded crosswise one layer would lie against it."
         )

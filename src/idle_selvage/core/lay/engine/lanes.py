@@ -48,6 +48,22 @@ class Outcome:
         return self.left, self.score
 
 
+def also(outcome: Outcome) -> tuple[Outcome, ...]:
+    """The same lay as one of other folds: what is cut folded is cut on the open cloth just as well, each copy by
+    itself, and one section alone is a combination. So open cloth is never longer than a fold, nor a combination than
+    what it is made of."""
+    if outcome.left:
+        return ()
+    found = []
+    if outcome.fold != "open":
+        laid = tuple(Placement(c.piece, 0, c.x, c.y, c.turn, c.mirrored, 1) for c in outcome.cut)
+        opened = (Section(0.0, outcome.sections[-1].end, "open", ()),)
+        found.append(Outcome("open", outcome.score, 0, opened, laid, outcome.cut))
+    if outcome.fold in ("open", "lengthwise", "partial", "double"):
+        found.append(Outcome("combination", outcome.score, 0, outcome.sections, outcome.laid, outcome.cut))
+    return tuple(found)
+
+
 class Lane(Protocol):
     """What the solver asks of a lane."""
 

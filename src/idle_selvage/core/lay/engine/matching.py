@@ -5,9 +5,10 @@ mirrored copy lies mirrored about an axis of the bars, its point at ``2a − pha
 two groups ties their phases together; a piece centred on an axis, a fixed one, or a phase given in the
 problem leaves only certain ones; the rest is free, and the engine chooses.
 
-A piece turned end for end sees the bars run the other way: they meet all along only when its group's phase lies on
-a mirror axis along the cloth. So a restart either pins such a phase to an axis, and pieces may be turned, or
-leaves it free, and tops stay towards +x.
+A piece turned end for end sees the bars run the other way, along and across: they meet all along its seams only when
+the phase of each of its groups lies on a mirror axis of its own direction. So a restart either pins such phases to
+axes, and pieces may be turned, or leaves them free, and tops stay towards +x. Where the maker allows it
+(``turn_on_bars``) pieces may be turned at any phase: then only their points meet.
 """
 
 from __future__ import annotations
@@ -20,7 +21,16 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from ..problem import Axis, BadProblem, LayPiece, Problem, allowed_turns, turns_of
+from ..problem import (
+    Axis,
+    BadProblem,
+    LayPiece,
+    Problem,
+    allowed_turns,
+    balanced_for,
+    turns_of,
+    turns_over_bars,
+)
 from .draws import below, unit
 from .orientations import pose
 
@@ -85,16 +95,16 @@ class Matching:
 
     def _turning(self, index: int, root: _Root) -> list[float]:
         """Phases at which every group of a root that has pieces to turn lies on an axis; none: nothing turns."""
-        if root.axis == "y":
-            return []
         beyond = {
-            self.group["x", m.group][1]
+            self.group[root.axis, group][1]
             for piece in self.problem.pieces
             if may_turn(piece, self.problem)
-            for m in piece.match
-            if self.group["x", m.group][0] == index
+            for group, _, _ in self._entries(piece, root.axis)
+            if self.group[root.axis, group][0] == index
         }
-        axes = self.problem.bars.x_axes
+        if self.problem.turn_on_bars:
+            return []
+        axes = self.problem.bars.x_axes if root.axis == "x" else self.problem.bars.y_axes
         found = [
             (a - b) % root.repeat
             for b in list(beyond)[:1]
@@ -208,7 +218,7 @@ class Matching:
         for group, point, _ in self._entries(piece, axis):
             index, beyond = self.group[axis, group]
             value, pinned = phases[index]
-            if axis == "x" and turn == 180 and not pinned and may_turn(piece, self.problem):
+            if turn == 180 and not (pinned or self.problem.turn_on_bars) and may_turn(piece, self.problem):
                 return []
             root = index if self.roots[index].choices is None and not pinned else -1
             at = _turned(point, turn, mirrored, axis)
@@ -237,10 +247,12 @@ class Matching:
         ``edges`` are the low and the high edge of the strip, y. ``first`` takes the one with most votes.
         """
         chosen: list[Phase] = []
+        # of a piece that is matched both ways both phases must be pinned before it may turn
+        pinned = any(self.turning) and (first or unit(rng) < PINNED)
         for index, root in enumerate(self.roots):
             votes = self._votes(index, root, edges)
             turning = self.turning[index]
-            if turning and (first or unit(rng) < PINNED):
+            if turning and pinned:
                 chosen.append(Phase(turning[0 if first else int(below(rng, len(turning)))], True))
             elif root.choices is not None:
                 pick = 0 if first else int(below(rng, len(root.choices)))
@@ -278,15 +290,9 @@ class Matching:
 
 
 def may_turn(piece: LayPiece, problem: Problem) -> bool:
-    """Whether a matched piece may lie turned end for end at all: on bars balanced along the cloth, matched along it
-    only, and without a direction."""
-    return (
-        bool(piece.match)
-        and all(m.along and not m.across for m in piece.match)
-        and piece.grain == "lengthwise"
-        and not (piece.one_way or piece.border or piece.fixed or problem.directed)
-        and bool(problem.bars.x_axes)
-    )
+    """Whether a matched piece may lie turned end for end at all: without a direction, and on bars that are balanced in
+    each direction in which it is matched, unless the maker allows it on any."""
+    return turns_over_bars(piece, problem) and (problem.turn_on_bars or balanced_for(piece, problem.bars))
 
 
 def turns_for(piece: LayPiece, problem: Problem) -> tuple[int, ...]:

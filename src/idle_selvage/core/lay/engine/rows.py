@@ -118,7 +118,8 @@ def row_intervals(ring, h, nrows, out_lo, out_hi, out_ptr):
                 m += 1
         ys[m] = y1
         m += 1
-        c = 0
+        # a plain 0 would be a type of its own, and what is called with it compiled a second time
+        c = np.int64(0)
         for e in range(m - 1):
             a = ys[e]
             b = ys[e + 1]
@@ -348,7 +349,7 @@ def free_stretches(table, taken, v, r, end, lo, hi):
     """
     bad_lo = np.empty(4096)
     bad_hi = np.empty(4096)
-    bad = 0
+    bad = np.int64(0)
     first = table.first[v]
     for k in range(table.rows[v]):
         row = r + k

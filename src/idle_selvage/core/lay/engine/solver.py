@@ -18,7 +18,7 @@ from ..problem import to_json as problem_json
 from .bounds import bound_of
 from .folds import fixed_end, number
 from .jigsaw import FEW_LOOKS, LOOKS, try_jigsaw
-from .lanes import FoldLane, Lane, Outcome
+from .lanes import FoldLane, Lane, Outcome, also
 from .sections import CombinationLane
 from .strips import CannotFold
 
@@ -121,17 +121,26 @@ class Lanes:
                 self.refused.append((fold, why))
         if not self.lanes:
             raise NoFold(self.refused)
+        #: the best of each fold, and the best its own lane has found
         self.best: dict[str, Outcome] = {}
-        self.elsewhere: dict[str, Outcome] = {}
+        self.own: dict[str, Outcome] = {}
         self.turn = 0
         #: slices in which no lane had anything to do; they count as steps, so that a budget of steps ends
         self.idle = 0
+        self.folds = {lane.fold for lane in self.lanes}
         for lane in self.lanes:
             self.take(lane.outcome())
         self.update_short()
 
-    def take(self, outcome: Outcome) -> bool:
-        """Keep an outcome when it is better than the best of its fold."""
+    def take(self, outcome: Outcome, *, own: bool = True) -> bool:
+        """Keep an outcome when it is better than the best of its fold, and for the folds it is a lay of as well.
+        ``own``: the fold's lane searches on from it."""
+        known = self.own.get(outcome.fold)
+        if own and (known is None or outcome.rank < known.rank):
+            self.own[outcome.fold] = outcome
+        return any([self._keep(one) for one in (outcome, *also(outcome)) if one.fold in self.folds])
+
+    def _keep(self, outcome: Outcome) -> bool:
         known = self.best.get(outcome.fold)
         if known is not None and outcome.rank >= known.rank:
             return False
@@ -176,7 +185,7 @@ class Lanes:
 
     def _slice(self) -> bool:
         self.turn += 1
-        ranked = sorted(range(len(self.lanes)), key=lambda k: (self.best[self.lanes[k].fold].rank, k))
+        ranked = sorted(range(len(self.lanes)), key=lambda k: (self.own[self.lanes[k].fold].rank, k))
         if self.short and self.turn % 3 == 0:
             lane = self.short[self.turn // 3 % len(self.short)]
             return any([lane.batch() for _ in range(SLICE)])
@@ -188,8 +197,9 @@ class Lanes:
 
     def adopt(self, outcome: Outcome) -> bool:
         """Take a lay of another process: into the answer, and into the search when it is much shorter."""
-        known = self.best.get(outcome.fold)
-        if known is None or not self.take(outcome):
+        known = self.own.get(outcome.fold)
+        # what has no placements is a lay of another fold: no lane can go on from it
+        if known is None or not self.take(outcome, own=bool(outcome.placed)):
             return False
         if outcome.score < known.score * (1 - WORTH_ADOPTING):
             for lane in self.lanes:
@@ -306,7 +316,8 @@ def _met(lanes: Lanes, bounds: dict[str, float], problem: Problem) -> bool:
 
 def _answer(problem: Problem, lanes: Lanes, bounds: dict[str, float], seed: int, steps: int, seconds: float) -> Answer:
     complete = [o for o in lanes.best.values() if o.left == 0]
-    ranked = sorted(complete, key=lambda o: o.score)
+    # of two that are as long, the one with less to pin, and a fold by its own name
+    ranked = sorted(complete, key=lambda o: (round(o.score, 3), len(o.laid), o.fold == "combination"))
     needed = ranked[0].score if ranked else None
     if problem.length is not None:
         ranked = [o for o in ranked if o.score <= problem.length + 1e-6]

@@ -5,6 +5,7 @@ from __future__ import annotations
 import itertools
 from typing import Any
 
+from ..ground import allowed_ground
 from ..reading import read_problem
 from . import convex, depths, draws, exact, rows, separate, slides
 from .solver import solve
@@ -35,7 +36,10 @@ def _problem() -> dict[str, object]:
 def compile_ahead() -> int:
     """Make sure everything is compiled and cached; how many compiled functions there are."""
     clock = itertools.count()
-    solve(read_problem(_problem()), steps=3000, clock=lambda: next(clock) / 1000)
+    asked = read_problem(_problem())
+    lay = solve(asked, steps=3000, clock=lambda: next(clock) / 1000).lay
+    # where a piece may be dragged to
+    allowed_ground(asked, lay, 0, lay.cut[0].turn, lay.cut[0].mirrored, lay.length)
     return sum(len(f.signatures) for f in compiled())
 
 

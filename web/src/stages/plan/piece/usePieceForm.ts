@@ -1,6 +1,6 @@
-import { useState } from "react";
-import { page } from "../../../api/news";
-import { blank, type Form, revived } from "./form";
+import { useState } from 'react';
+import { page } from '../../../api/news';
+import { blank, type Form, revived } from './form';
 
 /** What has been typed of a piece survives a reload: it is kept here until the piece is. */
 export function usePieceForm(key: string, start: () => Form) {

@@ -1,0 +1,38 @@
+/** Under what every answer is kept. The first word says what it is; of a garment, its number follows, and through which of its cloths it is seen. */
+type Through = number | 'main';
+
+export const keys = {
+  settings: ['settings'],
+  choices: ['choices'],
+  news: ['news'],
+  projects: ['projects'],
+  /** one garment; without the cloth: through whichever */
+  project: (id: number, through?: Through) => (through === undefined ? ['project', id] : ['project', id, through]),
+  sheet: (id: number, through: Through) => ['project', id, through, 'sheet'],
+  pages: (id: number, through: Through, piece: number, paper: string, enlarged: boolean) => [
+    'project',
+    id,
+    through,
+    'pages',
+    piece,
+    paper,
+    enlarged,
+  ],
+  shrink: (id: number, through: Through) => ['shrink', id, through],
+  lay: (id: number, through?: Through) => (through === undefined ? ['lay', id] : ['lay', id, through]),
+  true: (id: number, through: Through) => ['true', id, through],
+  log: (id: number | null) => ['log', id],
+  undo: (list: number | null) => ['undo', list],
+  job: (id: number) => ['job', id],
+  cloth: (id: number) => ['cloth', id],
+  cupboard: (words: string) => ['cupboard', words],
+  washday: (brief: boolean) => ['washday', brief],
+  /** one part of Buy, and what beside the garment and its cloth it is asked for */
+  buy: (id: number, through: Through, part: string, ...of: unknown[]) => ['buy', id, through, part, ...of],
+  convert: (length: string) => ['convert', length],
+} as const;
+
+/** All answers of one kind, whatever they are of. */
+export const every = (
+  kind: 'cloth' | 'cupboard' | 'project' | 'projects' | 'shrink' | 'washday' | 'lay' | 'log' | 'undo',
+) => ({ queryKey: [kind] });
