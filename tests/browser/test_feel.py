@@ -453,3 +453,27 @@ def test_while_something_is_fetched_it_says_so(page: Page, demo: str) -> None:
     assert held
     for route in held[-3:]:
         route.continue_()
+
+
+def test_a_long_log_is_shown_so_many_lines_at_a_time(page: Page, own: str) -> None:
+    begin(page, own)
+    for name in ("Apron", "Long apron", "Long blue apron", "Apron again"):
+        enter(page, "Project name", name)
+    page.route("**/api/projects/*/log**", lambda route: route.continue_(url=f"{with_lines(route.request.url)}lines=2"))
+    page.get_by_role("link", name="Log", exact=True).click()
+    expect(page.get_by_role("heading", level=1)).to_have_text("5 steps so far")
+    lines = page.locator(".log-lines li")
+    expect(lines).to_have_count(2)
+    expect(page.get_by_text("3 more")).to_be_visible()
+    for count in (4, 5):
+        page.get_by_role("button", name="Earlier steps").click()
+        expect(lines).to_have_count(count)
+    expect(page.get_by_role("button", name="Earlier steps")).to_have_count(0)
+    # what was fetched before is asked for again when something is taken back
+    lines.nth(1).get_by_role("button", name=re.compile("^Undo")).click()
+    expect(page.get_by_role("heading", level=1)).to_have_text("6 steps so far")
+    expect(page.locator(".log-lines li").nth(2)).to_contain_text("taken back")
+
+
+def with_lines(url: str) -> str:
+    return f"{url}&" if "?" in url else f"{url}?"

@@ -47,6 +47,8 @@ def test_figures_of_every_screen_open_and_can_be_worked_out(page: Page, demo: st
     working(page, re.compile("^eighths of a yard: "))
     page.keyboard.press("Escape")
     opened(page, demo, "Boxy overshirt", "To ask for")
+    # a measure that comes to its end moves what stands beneath it
+    tried(page)
     for label in ("to buy", "the least any lay could ask for", "cost", "spare", "shrinkage along"):
         working(page, re.compile(f"^{label}: "))
     page.get_by_role("link", name="Lay", exact=True).click()
@@ -70,6 +72,7 @@ def test_the_same_in_inches(page: Page, demo: str) -> None:
     opened(page, demo, "Boxy overshirt", "To ask for")
     page.get_by_text("in / yd", exact=True).click()
     expect(page.get_by_role("heading", level=1)).to_contain_text("(")
+    tried(page)
     try:
         for label in ("to buy", "cost", "spare", "shrinkage along"):
             working(page, re.compile(f"^{label}: "))

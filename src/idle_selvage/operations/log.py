@@ -83,9 +83,17 @@ class LogLine:
     stands: bool = True
 
 
-def read_log(session: Session, garment: models.Project) -> list[LogLine]:
-    """A garment's log, the newest first."""
-    return _read_lines(session, log_entry.entries(session, garment.id))
+def read_log(
+    session: Session, garment: models.Project, before: int | None = None, most: int | None = None
+) -> list[LogLine]:
+    """A garment's log, the newest first: the whole, or ``most`` lines of those that come before one of them (by its
+    number)."""
+    return _read_lines(session, log_entry.entries(session, garment.id, most, before))
+
+
+def length_of_log(session: Session, garment: models.Project) -> int:
+    """How many lines a garment's log has."""
+    return log_entry.count(session, garment.id)
 
 
 def read_house_log(session: Session) -> list[LogLine]:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from sqlalchemy import ColumnElement, and_, or_, select
+from sqlalchemy import ColumnElement, and_, func, or_, select
 from sqlalchemy.orm import Session
 
 from .journal import NUMBER, TOLD
@@ -29,7 +29,16 @@ def of_list(project_id: int | None) -> ColumnElement[bool]:
     return or_(LogEntry.project_id.is_(None), LogEntry.kind.in_(WHOLE), of_cloth)
 
 
-def entries(session: Session, project_id: int | None, most: int | None = None) -> list[LogEntry]:
-    """A project's log, or that of bench and cupboard, the newest first."""
+def entries(
+    session: Session, project_id: int | None, most: int | None = None, before: int | None = None
+) -> list[LogEntry]:
+    """A project's log, or that of bench and cupboard, the newest first; ``before`` begins after that line."""
     query = select(LogEntry).where(of_list(project_id)).order_by(LogEntry.id.desc())
+    if before is not None:
+        query = query.where(LogEntry.id < before)
     return list(session.scalars(query if most is None else query.limit(most)))
+
+
+def count(session: Session, project_id: int | None) -> int:
+    """How many lines there are."""
+    return session.scalar(select(func.count()).select_from(LogEntry).where(of_list(project_id))) or 0

@@ -1326,7 +1326,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Every step of a project so far. */
+        /** The steps of a project so far, the newest first, so many at a time. */
         get: operations["readLog"];
         put?: never;
         post?: never;
@@ -6020,6 +6020,16 @@ export interface components {
         LogOut: {
             /** Entries */
             entries: components["schemas"]["LogLineOut"][];
+            /**
+             * Total
+             * @description how many there are, sent or not
+             */
+            total: number;
+            /**
+             * Earlier
+             * @description ask for what came before this line; null when there is nothing more
+             */
+            earlier: number | null;
         };
         /** LogLineOut */
         LogLineOut: {
@@ -11236,7 +11246,12 @@ export interface operations {
     };
     readLog: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description only what was done before this line */
+                before?: number | null;
+                /** @description at most so many */
+                lines?: number;
+            };
             header?: never;
             path: {
                 project_id: number;

@@ -56,3 +56,19 @@ it("once all is answered the page's own list counts again", async () => {
   void keep((held) => [...held, 'c']);
   expect(sent[1]!.list).toEqual(['from another window', 'c']);
 });
+
+it('the page may be drawn once more with the list of before the answer', async () => {
+  const { sent, show, keep } = page();
+  show([]);
+  const first = keep((held) => [...held, 'a']);
+  const second = keep((held) => [...held, 'b']);
+  sent[0]!.answer();
+  await first;
+  show(['a']);
+  sent[1]!.answer();
+  await second;
+  // of the second answer the page does not know yet
+  show(['a']);
+  void keep((held) => [...held, 'c']);
+  expect(sent[2]!.list).toEqual(['a', 'b', 'c']);
+});

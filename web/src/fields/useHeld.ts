@@ -7,7 +7,11 @@ import { useRef } from 'react';
 export function useHeld<T>(value: T, send: (next: T) => Promise<unknown>) {
   const held = useRef(value);
   const waiting = useRef(0);
-  if (waiting.current === 0) held.current = value;
+  const shown = useRef('');
+  const now = JSON.stringify(value);
+  // an answer comes before the page that shows it: drawn once more as it was, the page knows less than what was sent
+  if (now !== shown.current && waiting.current === 0) held.current = value;
+  shown.current = now;
   return async (edit: (held: T) => T): Promise<void> => {
     const before = held.current;
     const next = edit(before);

@@ -14,11 +14,19 @@ from . import schemas as out
 from .show import undo_out
 
 
-def read_log(path: ProjectPath) -> Response:
-    """Every step of a project so far."""
+def read_log(path: ProjectPath, query: out.LogQuery) -> Response:
+    """The steps of a project so far, the newest first, so many at a time."""
     with look() as session:
-        lines = log.read_log(session, garment(session, path.project_id))
-        return send(out.LogOut(entries=[_line(line) for line in lines]))
+        found = garment(session, path.project_id)
+        # one more, to know whether there are any
+        lines = log.read_log(session, found, query.before, query.lines + 1)
+        return send(
+            out.LogOut(
+                entries=[_line(line) for line in lines[: query.lines]],
+                total=log.length_of_log(session, found),
+                earlier=lines[query.lines - 1].id if len(lines) > query.lines else None,
+            )
+        )
 
 
 def _line(line: log.LogLine) -> out.LogLineOut:
@@ -39,7 +47,8 @@ def _line(line: log.LogLine) -> out.LogLineOut:
 def read_house_log() -> Response:
     """What was done on the bench and in the cupboard, the newest first."""
     with look() as session:
-        return send(out.LogOut(entries=[_line(line) for line in log.read_house_log(session)]))
+        lines = [_line(line) for line in log.read_house_log(session)]
+        return send(out.LogOut(entries=lines, total=len(lines), earlier=None))
 
 
 def read_news(query: out.NewsQuery) -> Response:

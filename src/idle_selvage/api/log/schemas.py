@@ -23,8 +23,15 @@ class LogLineOut(Out):
     stands: bool = Field(description="whether it was not taken back")
 
 
+class LogQuery(In):
+    before: int | None = Field(None, ge=1, le=2**31, description="only what was done before this line")
+    lines: int = Field(default=200, ge=1, le=1000, description="at most so many")
+
+
 class LogOut(Out):
     entries: list[LogLineOut]
+    total: int = Field(description="how many there are, sent or not")
+    earlier: int | None = Field(description="ask for what came before this line; null when there is nothing more")
 
 
 class NewsQuery(In):

@@ -1,20 +1,24 @@
 import { keys } from '../../api/keys';
 import { Button } from 'antd';
-import { useQuery } from '@tanstack/react-query';
+import { useInfiniteQuery } from '@tanstack/react-query';
 import { api, unwrap } from '../../api/client';
 import { useProjectId } from '../../api/hooks';
 import { useUndoing } from '../../app/Undo';
 import { stageNames } from '../../words/stages';
 
-/** Log: every step so far, the newest first. */
+/** Log: every step so far, the newest first, as many as are asked for. */
 export function LogStage() {
   const id = useProjectId();
-  const log = useQuery({
+  const log = useInfiniteQuery({
     queryKey: keys.log(id),
-    queryFn: () => unwrap(api.GET('/api/projects/{project_id}/log', { params: { path: { project_id: id } } })),
+    queryFn: ({ pageParam: before }) =>
+      unwrap(api.GET('/api/projects/{project_id}/log', { params: { path: { project_id: id }, query: { before } } })),
+    initialPageParam: null as number | null,
+    getNextPageParam: (last) => last.earlier,
   });
   const undoing = useUndoing();
-  const entries = log.data?.entries ?? [];
+  const entries = log.data?.pages.flatMap((page) => page.entries) ?? [];
+  const total = log.data?.pages[0]?.total ?? 0;
   const days = new Map<string, typeof entries>();
   for (const entry of entries) {
     const day = new Date(entry.at).toLocaleDateString([], {
@@ -28,11 +32,7 @@ export function LogStage() {
   return (
     <main tabIndex={0} className="stage log">
       <h1>
-        {log.isPending
-          ? 'Fetching …'
-          : entries.length === 0
-            ? 'Nothing was written down yet'
-            : `${entries.length} steps so far`}
+        {log.isPending ? 'Fetching …' : entries.length === 0 ? 'Nothing was written down yet' : `${total} steps so far`}
       </h1>
       {undoing.told && (
         <p role="status" className={undoing.told.wrong ? 'spoil' : 'quiet'}>
@@ -69,6 +69,14 @@ export function LogStage() {
           </ol>
         </section>
       ))}
+      {log.hasNextPage && (
+        <p className="commands">
+          <Button loading={log.isFetchingNextPage} onClick={() => void log.fetchNextPage()}>
+            Earlier steps
+          </Button>
+          <span className="quiet">{total - entries.length} more</span>
+        </p>
+      )}
     </main>
   );
 }

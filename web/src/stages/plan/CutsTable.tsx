@@ -1,3 +1,4 @@
+import { useEffect, useRef } from 'react';
 import { useAct } from '../../app/useAct';
 import { Button } from 'antd';
 import { DoButton } from '../../app/DoButton';
@@ -162,13 +163,19 @@ const HEADS = [
 export function CutsTable({ project }: { project: Project }) {
   const changes = useChanges();
   const uses = project.uses.filter((u) => !u.trim);
+  const begun = useRef<{ line: string; hand: Element | null }>(undefined);
   const { run: begin, error } = useAct(async (piece: Piece, use: Use) => {
+    const hand = document.activeElement;
     await changes.cut(piece.id, use.id, {});
-    // the hand goes on in the line that was begun
-    setTimeout(
-      () => document.querySelector<HTMLInputElement>(`tr[data-cut="${piece.id}-${use.id}"] input`)?.focus(),
-      60,
-    );
+    begun.current = { line: `${piece.id}-${use.id}`, hand };
+  });
+  // the hand goes on in the line that was begun, as soon as it is there; where it has gone on by itself, it stays
+  useEffect(() => {
+    const at = begun.current;
+    const field = at && document.querySelector<HTMLInputElement>(`tr[data-cut="${at.line}"] input`);
+    if (!field) return;
+    begun.current = undefined;
+    if (document.activeElement === at.hand || document.activeElement === document.body) field.focus();
   });
   return (
     <>

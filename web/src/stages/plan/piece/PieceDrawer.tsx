@@ -341,7 +341,8 @@ function PieceForm({ project, piece, draft, onClose }: Props & { draft: Draft | 
       size={1120}
       title={piece ? `Change ${piece.name}` : 'A piece, as it is on the paper'}
       onClose={leave}
-      afterOpenChange={(open) => open && name.current?.focus()}
+      // whoever writes in it before it has slid in stays where they are
+      afterOpenChange={(open) => open && !document.activeElement?.matches('.ant-drawer input') && name.current?.focus()}
       footer={
         <div className="drawer-foot">
           <span className="say spoil" role="alert">
