@@ -32,7 +32,6 @@ from idle_selvage.core.lay.engine.depths import (
 from idle_selvage.core.lay.engine.draws import below, generator, unit
 from idle_selvage.core.lay.engine.jigsaw import Jigsaw
 from idle_selvage.core.lay.engine.prepare import grow
-from idle_selvage.core.lay.engine.separate import Field, pair_depth
 from idle_selvage.core.lay.reading import read_problem
 
 from ..lay_cases import problem, rectangle, strip_of
@@ -250,21 +249,3 @@ def test_depth_maps_read_the_same_both_ways_round(flips: bool, cell: float) -> N
                 assert there == back, f"{s} in {t} by {dx}, {dy}"
                 met += there > 0
     assert met > 500, "they were looked at where they overlap"
-
-
-@pytest.mark.parametrize("rest", [0.0, 0.5, 0.49999, -1.5])
-def test_a_pair_is_as_deep_from_either_side(rest: float) -> None:
-    """Half a cell beyond is rounded the same way from both."""
-    cell = 4.0
-    ring = np.array([[0.0, 0.0], [60.0, 0.0], [60.0, 44.0], [0.0, 30.0]])
-    maps = make_maps(plan_maps([ring], share_maps([ring], flips=False), cell, cell, 4))
-    fill_maps(chords_of([ring], cell), maps, 0, len(maps.own))
-    two = np.arange(2)
-    zero, ones = np.zeros(2, dtype=np.int64), np.ones(2, dtype=np.int64)
-    rests = np.array([0.0, rest * cell])
-    field = Field(two, two + 1, np.zeros(2, dtype=bool), np.zeros((2, 2), dtype=bool), zero, np.full(2, 60.0),
-                  zero, ones, zero, ones, ones, rests, rests)  # fmt: skip
-    for x in range(-18, 19):
-        for y in range(-14, 15):
-            there = pair_depth(maps, field, 0, x, y, 1, 0, 0)
-            assert there == pair_depth(maps, field, 1, 0, 0, 0, x, y)

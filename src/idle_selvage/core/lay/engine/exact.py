@@ -32,7 +32,7 @@ def exact_lattice(frame: Frame, field: Field, maps: Maps, hulls: Hulls) -> None:
                 continue
             dx = frame.spots[a].x_base - frame.spots[b].x_base
             dy = frame.spots[a].y_low - frame.spots[b].y_low
-            sign = 1 if a <= b else -1
+            sign = 1 if field.kind[a] <= field.kind[b] else -1
             key = (frame.spots[a].shape, frame.spots[b].shape, round(dx * 100), round(dy * 100), sign)
             if key in done:
                 continue
@@ -45,7 +45,7 @@ def exact_lattice(frame: Frame, field: Field, maps: Maps, hulls: Hulls) -> None:
 def correct(hulls, maps, s, t, dx, dy, step_x, step_y, sign):
     """Test shape s at every lattice offset from t, which is (dx, dy) and whole steps.
 
-    ``sign`` is 1 when the variant of s comes before that of t, else −1: so halves are rounded as by ``pair_depth``.
+    ``sign`` is 1 when the kind of s comes before that of t, else −1: so halves are rounded as in ``Field.pair``.
     """
     w = hulls.whole
     k0 = int(np.floor((-w[s, 2] - dx) / step_x))

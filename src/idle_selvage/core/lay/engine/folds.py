@@ -60,9 +60,7 @@ def ways(problem: Problem, fold: str) -> list[Way]:
         at = _nearest_axis(problem, width / 2)
         return [Way(fold, (Region(at, at + min(at, width - at), 2, (at, 1)),), (at,))]
     if fold == "partial":
-        return [
-            Way(fold, (Region(d, 2 * d, 2, (d, 1)), Region(2 * d, width, 1)), (d,)) for d in _depths(problem, width)
-        ]
+        return [Way(fold, (Region(d, 2 * d, 2, (d, 1)), *_beyond(2 * d, width)), (d,)) for d in _depths(problem, width)]
     if fold == "double":
         one, two = _nearest_axis(problem, width / 4), _nearest_axis(problem, width * 3 / 4)
         meet_low, meet_high = min(2 * one, width), max(2 * two - width, 0.0)
@@ -74,6 +72,11 @@ def ways(problem: Problem, fold: str) -> list[Way]:
             "", 0.0, 0.0, "The cloth has a direction, and folded crosswise one layer would lie against it."
         )
     return [Way(fold, (Region(0.0, width, 2),), (), True)]
+
+
+def _beyond(low: float, width: float) -> tuple[Region, ...]:
+    """The single layer beside a partial fold, where there is any."""
+    return (Region(low, width, 1),) if width - low > TOLERANCE_MM else ()
 
 
 def _axes(problem: Problem) -> list[float]:
@@ -92,7 +95,7 @@ def _nearest_axis(problem: Problem, at: float) -> float:
 
 
 def _depths(problem: Problem, width: float) -> list[float]:
-    """Depths of a partial fold worth trying: just what one of the pieces on two layers needs."""
+    """Depths of a partial fold worth trying: just what one of the pieces on two layers needs, and the deepest."""
     wanted: set[float] = set()
     for piece in problem.pieces:
         if not may_double(piece, problem) or piece.border is not None:
@@ -107,9 +110,11 @@ def _depths(problem: Problem, width: float) -> list[float]:
     axes = _axes(problem)
     if axes:
         wanted = {next((a for a in axes if a >= d - TOLERANCE_MM / 2), width) for d in wanted}
-    depths = sorted(d for d in wanted if d <= width / 2)
+    depths = {d for d in wanted if d <= width / 2}
     if not depths:
         raise CannotFold("", 0.0, 0.0, "No piece is cut on two layers that fit under a partial fold.")
+    # as deep as can be: (nearly) selvage to selvage
+    depths.add(max((a for a in axes if a <= width / 2), default=width / 2))
     # deep folds first: what needs them is most of the cloth
     return sorted(depths, reverse=True)[:MAX_DEPTHS]
 

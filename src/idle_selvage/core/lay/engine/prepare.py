@@ -8,6 +8,7 @@ because the gap is between pieces and not to the selvages.
 from __future__ import annotations
 
 import math
+import statistics
 from dataclasses import dataclass
 
 import numpy as np
@@ -19,18 +20,18 @@ from ..problem import BadProblem
 from . import rows
 from .compact import Motion
 from .convex import Hulls, hulls_of
-from .depths import Chords, Maps, chords_of, make_maps, plan_maps, share_maps
+from .depths import HALF, Chords, Maps, chords_of, make_maps, plan_maps, share_maps
 from .orientations import Ring
-from .separate import Field
+from .separate import COLUMNS, HEIGHT, START, WIDTH, X_SIGN, X_ZERO, Y_SIGN, Y_ZERO, Field
 from .strips import CannotFold, Placed, Strip, Variant
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
 
-#: Wanted height of a row and size of a fine cell, millimetres; how many fine cells make a coarse one.
+#: Wanted height of a row and size of a fine cell, millimetres; fine cells to a coarse one, at least and at most.
 ROW_MM = 6.0
 CELL_MM = 4.0
-COARSE = 4
+COARSE_LEAST, COARSE_MOST = 4, 16
 #: Maps larger than this get larger cells; larger than it with the largest cells, and there are none.
 MAX_CELLS = 16_000_000
 LARGEST_CELL_MM = 20.0
@@ -352,9 +353,21 @@ def _cell(wanted: float, repeat: float) -> float:
     return repeat / max(1, round(repeat / wanted)) if repeat > 0 else wanted
 
 
+def coarse_for(frame: Frame) -> int:
+    """How many fine cells make a coarse one, a power of two: a quarter of how wide the middle one of the pieces is.
+
+    Were they larger, places that small pieces would fill were missed; smaller, looking at all of them costs more than
+    it finds.
+    """
+    smaller = [float(frame.shapes[frame.spots[first].shape].max(axis=0).min()) for first in frame.start]
+    wanted = statistics.median(smaller) / 4 / CELL_MM
+    return 1 << round(math.log2(min(max(wanted, COARSE_LEAST), COARSE_MOST)))
+
+
 def maps_of(frame: Frame) -> tuple[Chords, Maps] | None:
     """Depth maps of all pairs of shapes, still to be filled, or None when they would be too large."""
-    wanted, coarse = CELL_MM, COARSE
+    wanted, coarse = CELL_MM, coarse_for(frame)
+    coarse_mm = coarse * wanted
     bound = frame.strip.x_repeat > 0 or frame.strip.y_repeat > 0
     shared = [share_maps(frame.shapes, flips=flips) for flips in ((False,) if bound else (False, True))]
     while True:
@@ -366,7 +379,7 @@ def maps_of(frame: Frame) -> tuple[Chords, Maps] | None:
                 return chords_of(frame.shapes, cell_y), make_maps(maps)
         wanted *= 1.25
         # a coarse cell stays about as large; it is a power of two of fine ones
-        coarse = 1 << max(0, round(math.log2(CELL_MM * COARSE / wanted)))
+        coarse = 1 << max(0, round(math.log2(coarse_mm / wanted)))
         if wanted > LARGEST_CELL_MM:
             return None
 
@@ -412,7 +425,34 @@ def field_of(frame: Frame, maps: Maps) -> Field:
         y_count=whole(6),
         x_rest=np.array(columns[7], dtype=np.float64),
         y_rest=np.array(columns[8], dtype=np.float64),
+        **pair_table(maps, whole(0), np.array(columns[7]), np.array(columns[8])),
     )
+
+
+def pair_table(maps: Maps, shape: Ints, x_rest: Floats, y_rest: Floats) -> dict[str, Ints | NDArray[np.int32]]:
+    """The kinds of variants, and a row of numbers for each ordered pair of kinds, as :class:`Field` keeps them.
+
+    What two variants have beyond their cells is rounded into the row, once for both ways round: so both read the very
+    same cell.
+    """
+    of = np.stack([shape.astype(np.float64), np.round(x_rest, 9), np.round(y_rest, 9)], axis=1)
+    kinds, kind = np.unique(of, axis=0, return_inverse=True)
+    s = kinds[:, 0].astype(np.int64)
+    order = np.arange(len(s))
+    # rounding halves up is not the same from both sides: of two kinds the first decides
+    sign = np.where(order[:, None] <= order[None, :], 1, -1)
+
+    def beyond(rest: Floats, cell: float) -> Ints:
+        rounded = np.floor(sign * (rest[:, None] - rest[None, :]) / cell + HALF)
+        return (sign * rounded).astype(np.int64)
+
+    at = np.ix_(s, s)
+    pair = np.zeros((len(s), len(s), COLUMNS), dtype=np.int32)
+    pair[:, :, START], pair[:, :, WIDTH], pair[:, :, HEIGHT] = maps.start[at], maps.width[at], maps.height[at]
+    pair[:, :, X_SIGN], pair[:, :, Y_SIGN] = maps.x_sign[at], maps.y_sign[at]
+    pair[:, :, X_ZERO] = maps.x_zero[at] + maps.x_sign[at] * beyond(kinds[:, 1], maps.cell_x)
+    pair[:, :, Y_ZERO] = maps.y_zero[at] + maps.y_sign[at] * beyond(kinds[:, 2], maps.cell_y)
+    return {"kind": kind.reshape(-1).astype(np.int64), "pair": pair}
 
 
 def hulls_for(frame: Frame) -> Hulls:

@@ -40,6 +40,8 @@ STRIKES = 3
 MOVES = 40
 #: Maps made between two such looks.
 MAPS = 12
+#: A state with no more overlap than this, in thirds of a cell, may be one that only the raster forbids.
+NEARLY = 9
 #: With more parts than this the linear programme costs more than it gives.
 EXACT_PARTS = 400
 
@@ -203,10 +205,13 @@ class StripSearch:
         self.weights = np.ones((n, n))
         self.each = np.zeros(n)
         self.rounds = np.zeros(n, dtype=np.int64)
-        self.tally = np.zeros(3, dtype=np.int64)
+        self.depths = np.zeros((n, n), dtype=np.int64)
+        self.tally = np.zeros(4, dtype=np.int64)
         self.shrink = SHRINK_FIRST
         self.strikes = 0
         self.pool: list[tuple[int, Here]] = []
+        #: states that were made exact: none a second time
+        self.settled: set[bytes] = set()
         self._polish()
         self._aim()
         return True
@@ -248,7 +253,7 @@ class StripSearch:
 
     def _fresh(self) -> None:
         self.weights[:] = 1.0
-        self.tally[:] = (0, 0, 2**60)
+        self.tally[:] = (0, 0, 2**60, 0)
 
     def adopt(self, found: Found) -> bool:
         """Take over a lay found elsewhere when it is shorter."""
@@ -281,6 +286,7 @@ class StripSearch:
             self.here,
             self.least,
             self.weights,
+            self.depths,
             self.target,
             self.rng,
             self.sums,
@@ -293,6 +299,11 @@ class StripSearch:
         self.steps += max(1, int(self.tally[0]) - before)
         if state == 0:
             return
+        if state == 2 and self.tally[2] <= NEARLY:
+            # what the raster calls overlap may be none
+            for mine, other in zip(self.here, self.least, strict=True):
+                mine[:] = other
+            state = 1
         if state == 1:
             if self._settle():
                 self.shrink = min(SHRINK_MOST, self.shrink * WIDEN)
@@ -310,6 +321,7 @@ class StripSearch:
             self._aim()
             if below(self.rng, 2) == 0:
                 kick(self._maps, self.field, self.area, self.here, self.target, self.rng)
+                self._fresh()
             return
         self.pool.append((int(self.tally[2]), Here(*(a.copy() for a in self.least))))
         self.pool.sort(key=lambda entry: entry[0])
@@ -327,6 +339,10 @@ class StripSearch:
     def _settle(self) -> bool:
         """Make the separated state exact. True when that is a shorter lay than the best."""
         assert self._maps is not None
+        state = b"".join(part.tobytes() for part in self.here)
+        if state in self.settled:
+            return False
+        self.settled.add(state)
         n, count = self.frame.total, self.frame.count
         x, y, shape = np.zeros(n), np.zeros(n), np.zeros(n, dtype=np.int64)
         for i in range(count):

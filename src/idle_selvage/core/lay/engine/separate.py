@@ -1,8 +1,9 @@
 """Compiled: guided local search. Pieces that overlap are moved until none does.
 
-All parts lie on the strip, overlapping. Each round moves every overlapping part, in random order, to the
-place of least weighted overlap over the whole strip and all its variants; then pairs still overlapping
-grow heavier. Positions are whole fine cells. Every decision hangs on counts and the generator.
+All parts lie on the strip, overlapping. Each round moves every overlapping part, in random order, to a
+place of less weighted overlap: downhill from where it lies if that makes it free, else from the deepest
+hollows of the coarse field over the whole strip and all its variants; then pairs still overlapping grow
+heavier. Positions are whole fine cells. Every decision hangs on counts and the generator.
 """
 
 from __future__ import annotations
@@ -12,7 +13,6 @@ from typing import Any, NamedTuple
 import numpy as np
 from numba import njit
 
-from .depths import HALF, depth_at
 from .draws import below, unit
 
 #: Weights grow by a factor between these, the more the deeper the overlap; other pairs slowly forget.
@@ -21,6 +21,12 @@ GROW_LEAST, GROW_MOST, FORGET = 1.2, 2.0, 0.95
 PATIENCE = 100
 #: A coarse place this many times worse than the best one is not looked at more finely.
 HOPE = 2.0
+#: So many hollows of the coarse field are looked at more finely.
+HOLLOWS = 3
+#: A descent minds only what it can meet within so many cells; further on it looks around again.
+NEAR = 12
+#: Columns of a row of :attr:`Field.pair`.
+START, WIDTH, HEIGHT, X_ZERO, Y_ZERO, X_SIGN, Y_SIGN, COLUMNS = 0, 1, 2, 3, 4, 5, 6, 8
 
 
 class Field(NamedTuple):
@@ -43,6 +49,10 @@ class Field(NamedTuple):
     #: per variant: what the real position has beyond its cell, millimetres
     x_rest: Any
     y_rest: Any
+    #: per variant: which kind it is (its shape and what it has beyond its cell)
+    kind: Any
+    #: per pair of kinds a row: where their map begins, its size in coarse cells, cell = zero + sign · offset
+    pair: Any
 
 
 class Here(NamedTuple):
@@ -55,12 +65,19 @@ class Here(NamedTuple):
 
 @njit(cache=True)
 def pair_depth(maps, field, v, x, y, u, ux, uy):
-    """Depth of variant ``v`` at (x, y) in variant ``u`` at (ux, uy)."""
-    # rounding halves up is not the same from both sides: of the two variants the first decides
-    sign = 1 if v <= u else -1
-    dx = x - ux + sign * int(np.floor(sign * (field.x_rest[v] - field.x_rest[u]) / maps.cell_x + HALF))
-    dy = y - uy + sign * int(np.floor(sign * (field.y_rest[v] - field.y_rest[u]) / maps.cell_y + HALF))
-    return depth_at(maps, field.shape[v], field.shape[u], dx, dy)
+    """Depth of variant ``v`` at (x, y) in variant ``u`` at (ux, uy); the same from both sides."""
+    a = field.kind[v]
+    b = field.kind[u]
+    q = maps.coarse
+    at_x = field.pair[a, b, X_ZERO] + field.pair[a, b, X_SIGN] * (x - ux)
+    at_y = field.pair[a, b, Y_ZERO] + field.pair[a, b, Y_SIGN] * (y - uy)
+    width = field.pair[a, b, WIDTH]
+    height = field.pair[a, b, HEIGHT]
+    if at_x < 0 or at_y < 0 or at_x >= width * q or at_y >= height * q:
+        return 0
+    phase = (at_y & (q - 1)) * q + (at_x & (q - 1))
+    at = field.pair[a, b, START] + (phase * height + (at_y >> maps.bits)) * width + (at_x >> maps.bits)
+    return int(maps.data[at])
 
 
 @njit(cache=True)
@@ -72,36 +89,55 @@ def last_place(maps, field, v, length):
 
 
 @njit(cache=True)
-def _weighted(maps, field, here, weights, i, v, x, y, enough):
-    """Weighted overlap of part ``i``, were it there; stops once it is ``enough``."""
-    total = 0.0
+def _look_around(maps, field, here, i, v, x, y, near):
+    """List the parts that ``i`` as ``v`` can meet within :data:`NEAR` cells of (x, y); how many there are."""
+    count = 0
+    a = field.kind[v]
+    q = maps.coarse
     for j in range(here.v.shape[0]):
-        if j != i and not field.skip[i, j]:
-            d = pair_depth(maps, field, v, x, y, here.v[j], here.x[j], here.y[j])
-            if d > 0:
-                total += weights[i, j] * d
-                if total >= enough:
-                    return total
+        if j == i or field.skip[i, j]:
+            continue
+        b = field.kind[here.v[j]]
+        at = field.pair[a, b, X_ZERO] + field.pair[a, b, X_SIGN] * (x - here.x[j])
+        if at < -NEAR or at >= field.pair[a, b, WIDTH] * q + NEAR:
+            continue
+        at = field.pair[a, b, Y_ZERO] + field.pair[a, b, Y_SIGN] * (y - here.y[j])
+        if at < -NEAR or at >= field.pair[a, b, HEIGHT] * q + NEAR:
+            continue
+        near[count] = j
+        count += 1
+    return count
+
+
+@njit(cache=True)
+def _weighted(maps, field, here, weights, i, v, x, y, near, count, enough):
+    """Weighted overlap of part ``i`` with those listed, were it there; stops once it is ``enough``."""
+    total = 0.0
+    for k in range(count):
+        j = near[k]
+        d = pair_depth(maps, field, v, x, y, here.v[j], here.x[j], here.y[j])
+        if d > 0:
+            total += weights[i, j] * d
+            if total >= enough:
+                return total
     return total
 
 
 @njit(cache=True)
 def _add(maps, field, sums, v, x0, xs, nx, y0, ys, ny, u, ux, uy, weight):
     """Add the weighted depth in ``u`` at a grid of positions of ``v`` to ``sums`` (ny × nx, flat)."""
-    s = field.shape[v]
-    t = field.shape[u]
+    a = field.kind[v]
+    b = field.kind[u]
     q = maps.coarse
     bits = maps.bits
-    width = maps.width[s, t]
-    height = maps.height[s, t]
-    start = maps.start[s, t]
-    sx = maps.x_sign[s, t]
-    sy = maps.y_sign[s, t]
-    sign = 1 if v <= u else -1
-    dx = x0 - ux + sign * int(np.floor(sign * (field.x_rest[v] - field.x_rest[u]) / maps.cell_x + HALF))
-    dy = y0 - uy + sign * int(np.floor(sign * (field.y_rest[v] - field.y_rest[u]) / maps.cell_y + HALF))
-    at_x = maps.x_zero[s, t] + sx * dx
-    at_y = maps.y_zero[s, t] + sy * dy
+    # 64 bits from here on: the places in the data are worked out from them
+    width = np.int64(field.pair[a, b, WIDTH])
+    height = np.int64(field.pair[a, b, HEIGHT])
+    start = np.int64(field.pair[a, b, START])
+    sx = np.int64(field.pair[a, b, X_SIGN])
+    sy = np.int64(field.pair[a, b, Y_SIGN])
+    at_x = np.int64(field.pair[a, b, X_ZERO]) + sx * (x0 - ux)
+    at_y = np.int64(field.pair[a, b, Y_ZERO]) + sy * (y0 - uy)
     weight = np.float32(weight)
     # rows of the grid that meet the map
     if sy > 0:
@@ -149,96 +185,122 @@ def _add(maps, field, sums, v, x0, xs, nx, y0, ys, ny, u, ux, uy, weight):
 
 
 @njit(cache=True)
-def move(maps, field, here, weights, i, length, rng, sums):
-    """Move part ``i`` to the place of least weighted overlap; that overlap."""
-    q = maps.coarse
-    n = here.v.shape[0]
-    best = np.inf
+def move(maps, field, here, weights, depths, i, length, rng, sums, near, hollows):
+    """Move part ``i`` to a place of less weighted overlap; that overlap.
+
+    First downhill from where it lies: free there, it stays there. Else the deepest hollows of the coarse field at a
+    random phase, over all its variants, are looked at more finely, and the least of all is taken.
+    """
     best_v = here.v[i]
-    best_x = here.x[i]
-    best_y = here.y[i]
-    tries = np.empty((3, 4))
-    tries[:, 0] = np.inf
-    for v in range(field.start[i], field.stop[i]):
-        last = last_place(maps, field, v, length)
-        if last < 0:
-            continue
-        x0 = field.x_base[v]
-        xs = field.x_step[v]
-        nx = last + 1
-        if xs == 1:
-            xs = q
-            x0 = below(rng, min(q, last + 1))
-            nx = (last - x0) // q + 1
-        y0 = field.y_base[v]
-        ys = field.y_step[v]
-        ny = field.y_count[v]
-        if ys == 1 and ny > 1:
-            ys = q
-            shift = below(rng, min(q, ny))
-            y0 += shift
-            ny = (ny - 1 - shift) // q + 1
-        sums[: nx * ny] = 0.0
-        for j in range(n):
-            if j != i and not field.skip[i, j]:
-                _add(maps, field, sums, v, x0, xs, nx, y0, ys, ny, here.v[j], here.x[j], here.y[j], weights[i, j])
-        field_sums = sums[: nx * ny]
-        least = np.float32(3e38)
-        for at in range(field_sums.shape[0]):
-            least = min(least, field_sums[at])
-        # one of the equals: the first from a random place on
-        at = below(rng, nx * ny)
-        while field_sums[at] != least:
-            at += 1
-            if at == nx * ny:
-                at = 0
-        _keep(tries, least, v, x0 + (at % nx) * xs, y0 + (at // nx) * ys)
-    for k in range(3):
-        # what is far worse on coarse cells does not become the best on fine ones
-        if tries[k, 0] > HOPE * tries[0, 0] or tries[k, 0] == np.inf:
-            break
-        v = int(tries[k, 1])
-        x = int(tries[k, 2])
-        y = int(tries[k, 3])
-        last = last_place(maps, field, v, length)
-        value = float(tries[k, 0])
-        if value > 0.0:
-            value, x, y = _descend(maps, field, here, weights, i, v, x, y, last, value)
-        if value < best:
-            best = value
-            best_v = v
-            best_x = x
-            best_y = y
-        if best == 0.0:
-            break
+    last = last_place(maps, field, best_v, length)
+    best, best_x, best_y = _descend(maps, field, here, weights, i, best_v, here.x[i], here.y[i], last, near)
+    if best > 0.0:
+        hollows[:, 0] = np.inf
+        for v in range(field.start[i], field.stop[i]):
+            _hollows(maps, field, here, weights, i, v, length, rng, sums, hollows)
+        least = hollows[0, 0]
+        for k in range(HOLLOWS):
+            # what is far worse on coarse cells does not become the best on fine ones
+            if hollows[k, 0] == np.inf or hollows[k, 0] > HOPE * least:
+                break
+            v = int(hollows[k, 1])
+            last = last_place(maps, field, v, length)
+            value, x, y = _descend(maps, field, here, weights, i, v, int(hollows[k, 2]), int(hollows[k, 3]), last, near)
+            if value < best:
+                best = value
+                best_v = v
+                best_x = x
+                best_y = y
+            if best == 0.0:
+                break
     here.v[i] = best_v
     here.x[i] = best_x
     here.y[i] = best_y
+    _know(maps, field, here, depths, i)
     return best
 
 
 @njit(cache=True)
-def _keep(tries, value, v, x, y):
-    for k in range(3):
-        if value < tries[k, 0]:
-            for m in range(2, k, -1):
-                tries[m] = tries[m - 1]
-            tries[k, 0] = value
-            tries[k, 1] = v
-            tries[k, 2] = x
-            tries[k, 3] = y
+def _hollows(maps, field, here, weights, i, v, length, rng, sums, hollows):
+    """Add the lowest hollows of the coarse field of ``v``, at a random phase, to the list."""
+    q = maps.coarse
+    last = last_place(maps, field, v, length)
+    if last < 0:
+        return
+    x0 = field.x_base[v]
+    xs = field.x_step[v]
+    nx = last + 1
+    if xs == 1:
+        xs = q
+        x0 = below(rng, min(q, last + 1))
+        nx = (last - x0) // q + 1
+    y0 = field.y_base[v]
+    ys = field.y_step[v]
+    ny = field.y_count[v]
+    if ys == 1 and ny > 1:
+        ys = q
+        shift = below(rng, min(q, ny))
+        y0 += shift
+        ny = (ny - 1 - shift) // q + 1
+    n = nx * ny
+    sums[:n] = 0.0
+    for j in range(here.v.shape[0]):
+        if j != i and not field.skip[i, j]:
+            _add(maps, field, sums, v, x0, xs, nx, y0, ys, ny, here.v[j], here.x[j], here.y[j], weights[i, j])
+    # of equals that from a random place on: which corner of the strip comes first must not decide
+    begin = below(rng, n)
+    for k in range(n):
+        at = begin + k
+        if at >= n:
+            at -= n
+        value = sums[at]
+        if value >= hollows[HOLLOWS - 1, 0]:
+            continue
+        col = at % nx
+        row = at // nx
+        lowest = True
+        for dy in range(-1, 2):
+            if row + dy < 0 or row + dy >= ny or not lowest or value == 0.0:
+                continue
+            for dx in range(-1, 2):
+                if col + dx < 0 or col + dx >= nx:
+                    continue
+                other = sums[at + dy * nx + dx]
+                # of a flat bottom one cell
+                if other < value or (other == value and (dy < 0 or (dy == 0 and dx < 0))):
+                    lowest = False
+        if lowest:
+            _keep(hollows, value, v, x0 + col * xs, y0 + row * ys)
+            if value == 0.0:
+                return
+
+
+@njit(cache=True)
+def _keep(hollows, value, v, x, y):
+    for k in range(HOLLOWS):
+        if value < hollows[k, 0]:
+            for m in range(HOLLOWS - 1, k, -1):
+                hollows[m] = hollows[m - 1]
+            hollows[k, 0] = value
+            hollows[k, 1] = v
+            hollows[k, 2] = x
+            hollows[k, 3] = y
             return
 
 
 @njit(cache=True)
-def _descend(maps, field, here, weights, i, v, x, y, last, value):
-    """Follow the fine cells downhill."""
+def _descend(maps, field, here, weights, i, v, x, y, last, near):
+    """Follow the fine cells downhill from (x, y): the overlap there, and where it is."""
     free_x = field.x_step[v] == 1
     free_y = field.y_step[v] == 1 and field.y_count[v] > 1
     low_y = field.y_base[v]
     high_y = low_y + field.y_count[v] - 1
+    from_x = x
+    from_y = y
+    count = _look_around(maps, field, here, i, v, x, y, near)
+    value = _weighted(maps, field, here, weights, i, v, x, y, near, count, np.inf)
     step = max(1, maps.coarse // 2)
-    while step >= 1:
+    while step >= 1 and value > 0.0:
         better = False
         for way in range(8):
             sx = (1, -1, 0, 0, 1, 1, -1, -1)[way]
@@ -249,55 +311,72 @@ def _descend(maps, field, here, weights, i, v, x, y, last, value):
             ty = y + sy * step
             if tx < 0 or tx > last or ty < low_y or ty > high_y:
                 continue
-            other = _weighted(maps, field, here, weights, i, v, tx, ty, value)
+            if abs(tx - from_x) > NEAR or abs(ty - from_y) > NEAR:
+                from_x = tx
+                from_y = ty
+                count = _look_around(maps, field, here, i, v, tx, ty, near)
+            other = _weighted(maps, field, here, weights, i, v, tx, ty, near, count, value)
             if other < value:
                 value = other
                 x = tx
                 y = ty
                 better = True
                 break
-        if value == 0.0:
-            break
         if not better:
             step //= 2
     return value, x, y
 
 
 @njit(cache=True)
-def overlap(maps, field, here, each):
-    """Total depth over all pairs; ``each[i]`` becomes what part i has of it."""
-    n = here.v.shape[0]
-    each[:] = 0.0
-    total = 0.0
-    for i in range(n):
-        for j in range(i):
-            if field.skip[i, j]:
-                continue
+def _know(maps, field, here, depths, i):
+    """Part ``i`` has moved: how deep it lies in each other one."""
+    for j in range(here.v.shape[0]):
+        if j != i and not field.skip[i, j]:
             d = pair_depth(maps, field, here.v[i], here.x[i], here.y[i], here.v[j], here.x[j], here.y[j])
-            if d > 0:
-                each[i] += d
-                each[j] += d
-                total += d
-    return total
+            depths[i, j] = d
+            depths[j, i] = d
 
 
 @njit(cache=True)
-def reweigh(maps, field, here, weights):
-    """Heavier for pairs that overlap, the deepest most."""
+def know_all(maps, field, here, depths):
+    """How deep every part lies in every other one."""
+    depths[:] = 0
     n = here.v.shape[0]
-    deepest = 0
     for i in range(n):
         for j in range(i):
             if not field.skip[i, j]:
                 d = pair_depth(maps, field, here.v[i], here.x[i], here.y[i], here.v[j], here.x[j], here.y[j])
-                deepest = max(deepest, d)
+                depths[i, j] = d
+                depths[j, i] = d
+
+
+@njit(cache=True)
+def overlap(depths, each):
+    """Total depth over all pairs; ``each[i]`` becomes what part i has of it."""
+    n = depths.shape[0]
+    total = 0
+    for i in range(n):
+        mine = 0
+        for j in range(n):
+            mine += depths[i, j]
+        each[i] = mine
+        total += mine
+    return total // 2
+
+
+@njit(cache=True)
+def reweigh(depths, weights):
+    """Heavier for pairs that overlap, the deepest most."""
+    n = depths.shape[0]
+    deepest = 0
+    for i in range(n):
+        for j in range(i):
+            deepest = max(deepest, depths[i, j])
     if deepest == 0:
         return
     for i in range(n):
         for j in range(i):
-            if field.skip[i, j]:
-                continue
-            d = pair_depth(maps, field, here.v[i], here.x[i], here.y[i], here.v[j], here.x[j], here.y[j])
+            d = depths[i, j]
             if d > 0:
                 w = weights[i, j] * (GROW_LEAST + (GROW_MOST - GROW_LEAST) * d / deepest)
             else:
@@ -308,16 +387,21 @@ def reweigh(maps, field, here, weights):
 
 
 @njit(cache=True)
-def separate(maps, field, here, best, weights, length, rng, sums, each, order, counters, moves):
+def separate(maps, field, here, best, weights, depths, length, rng, sums, each, order, counters, moves):
     """Up to about ``moves`` moves. 1: nothing overlaps any more; 2: stuck; 0: not at an end yet.
 
     ``best`` is the state of least overlap since ``counters`` were reset; ``counters`` are (moves so far,
-    rounds without a smaller overlap, least overlap).
+    rounds without a smaller overlap, least overlap, whether ``depths`` are those of ``here``).
     """
     n = here.v.shape[0]
+    near = np.empty(n, dtype=np.int64)
+    hollows = np.empty((HOLLOWS, 4))
+    if counters[3] == 0:
+        know_all(maps, field, here, depths)
+        counters[3] = 1
     done = 0
     while done < moves:
-        total = overlap(maps, field, here, each)
+        total = overlap(depths, each)
         if total < counters[2]:
             counters[2] = total
             counters[1] = 0
@@ -332,7 +416,7 @@ def separate(maps, field, here, best, weights, length, rng, sums, each, order, c
             return 2
         count = 0
         for i in range(n):
-            if each[i] > 0.0 and not field.held[i]:
+            if each[i] > 0 and not field.held[i]:
                 order[count] = i
                 count += 1
         if count == 0:
@@ -343,12 +427,14 @@ def separate(maps, field, here, best, weights, length, rng, sums, each, order, c
         for k in range(count):
             i = order[k]
             # the part before may have cleared it
-            now = _weighted(maps, field, here, weights, i, here.v[i], here.x[i], here.y[i], 0.5)
-            if now > 0.0:
-                move(maps, field, here, weights, i, length, rng, sums)
+            still = False
+            for j in range(n):
+                still = still or depths[i, j] > 0
+            if still:
+                move(maps, field, here, weights, depths, i, length, rng, sums, near, hollows)
                 done += 1
                 counters[0] += 1
-        reweigh(maps, field, here, weights)
+        reweigh(depths, weights)
     return 0
 
 
