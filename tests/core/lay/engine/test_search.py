@@ -102,10 +102,11 @@ def test_a_lane_makes_what_it_says(fold: str) -> None:
 def test_partial_folds_try_every_depth_that_is_worth_it() -> None:
     pieces = [rectangle(f"p{k}", 300, d, on_fold=True) for k, d in enumerate((120, 180, 250))]
     tried = [way.fold_at[0] for way in ways(read_problem(problem(pieces, width=1000)), "partial")]
-    assert tried == [250.0, 180.0, 120.0]
+    # and the deepest there is: selvage to selvage, or as near to it as a bar allows
+    assert tried == [500.0, 250.0, 180.0, 120.0]
     bars = {"y_repeat": 100, "y_axes": [0]}
     on_bars = ways(read_problem(problem(pieces, width=1000, bars=bars)), "partial")
-    assert [way.fold_at[0] for way in on_bars] == [300.0, 200.0]
+    assert [way.fold_at[0] for way in on_bars] == [500.0, 300.0, 200.0]
 
 
 def test_sections_move_copies_while_the_whole_gets_shorter() -> None:
