@@ -22,7 +22,7 @@ PATIENCE = 100
 #: A coarse place this many times worse than the best one is not looked at more finely.
 HOPE = 2.0
 #: So many hollows of the coarse field are looked at more finely.
-HOLLOWS = 3
+HOLLOWS = 6
 #: A descent minds only what it can meet within so many cells; further on it looks around again.
 NEAR = 12
 #: Columns of a row of :attr:`Field.pair`.
