@@ -105,6 +105,11 @@ def rich_problem(seed: int) -> dict[str, Any]:
             [x, y, x + rng.uniform(10, 120), y + rng.uniform(10, 90)]
             for x, y in ((rng.uniform(0, 900), rng.uniform(-20, width)) for _ in range(rng.randint(1, 3)))
         ]
+        if rng.random() < 0.5:
+            # what was cut already: a triangle, or a corner with a bay in it
+            x, y, long, wide = rng.uniform(0, 600), rng.uniform(0, width), rng.uniform(60, 300), rng.uniform(60, 300)
+            ring = [[x, y], [x + long, y + wide * 0.2], [x + long * 0.8, y + wide], [x + long * 0.4, y + wide * 0.3]]
+            cloth["blocked"].append(ring[:3] if rng.random() < 0.5 else ring[::-1])
     if rng.random() < 0.5:
         across, along = rng.uniform(40, 130), rng.uniform(40, 160)
         cloth["bars"] = {

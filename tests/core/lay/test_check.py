@@ -144,6 +144,17 @@ MORE: list[tuple[str, str, Callable[[dict[str, Any], dict[str, Any]], Any]]] = [
     ("border", "was fixed at 300, 400 mm and is not there", lambda p, lay: _cut(lay, "plain", x=2)),
     ("border", "grain does not allow", lambda p, lay: entry(lay, "panel").update(turn=270)),
     ("border", "lies on the blocked area", lambda p, lay: p["pieces"][0].pop("border")),
+    (
+        "border",
+        "lies on the blocked area that begins at 250, 300 mm",
+        lambda p, lay: p["cloth"]["blocked"].append([[250, 300], [700, 500], [250, 700]]),
+    ),
+    (
+        "border",
+        "nearer than the gap of 4 mm to a blocked",
+        # the corner of a triangle, 2 mm from where the fixed piece begins
+        lambda p, lay: p["cloth"]["blocked"].append([[298, 500], [200, 450], [200, 550]]),
+    ),
     ("partial", "lies where the cloth cannot be folded", lambda p, lay: lay["sections"][0].update(fold_at=[600.0])),
     ("partial", "does not lie on it", lambda p, lay: _cut(lay, "back", y=30)),
     (

@@ -39,7 +39,11 @@ def changed(**change: Any) -> dict[str, Any]:
         (problem([rectangle("a", 100, 50)], one_way="yes"), "true or false"),
         (problem([rectangle("a", 100, 50)], blocked=[[0, 0, 10]]), "four numbers"),
         (problem([rectangle("a", 100, 50)], blocked=[[10, 0, 0, 10]]), "has no extent"),
-        (problem([rectangle("a", 100, 50)], blocked={"x": 1}), "list of at most 200 rectangles"),
+        (problem([rectangle("a", 100, 50)], blocked={"x": 1}), "list of at most 200 areas"),
+        (problem([rectangle("a", 100, 50)], blocked=[[0, 0, 9, 9], [[0, 0], [9, 9]]]), "Blocked area 2"),
+        (problem([rectangle("a", 100, 50)], blocked=[[[0, 0], [9, 9], [9, 0], [0, 9]]]), "Blocked area 1 crosses"),
+        (problem([rectangle("a", 100, 50)], blocked=[[[0, 0], [9, "b"], [9, 9]]]), "Blocked area 1 has a point"),
+        (problem([rectangle("a", 100, 50)], blocked=[[]]), "four numbers"),
         (problem([rectangle("a", 100, 50)], bars={"x_axes": [1]}), "there is no x_repeat"),
         (problem([rectangle("a", 100, 50)], bars={"x_repeat": 0}), "bars.x_repeat"),
         (problem([rectangle("a", 100, 50)], folds=["origami"]), '“origami”|"origami" is not a fold'),
@@ -142,3 +146,27 @@ def test_no_input_is_anything_but_a_problem_or_faults(thing: Any, where: str) ->
         read_problem(data)
     except BadProblem as told:
         assert told.faults
+
+
+def test_blocked_outlines_are_written_as_they_were_read_and_change_the_problem() -> None:
+    bay = [[0.0, 0.0], [90.0, 0.0], [90.0, 80.0], [50.0, 20.0]]
+    told = problem([rectangle("a", 100, 50)], blocked=[bay, [5, 6, 7, 8]])
+    read = read_problem(told)
+    assert read.blocked == ((5.0, 6.0, 7.0, 8.0),) and read.blocked_shapes == (tuple(map(tuple, bay)),)
+    assert read.kept_off == (((5.0, 6.0), (7.0, 6.0), (7.0, 8.0), (5.0, 8.0)), tuple(map(tuple, bay)))
+    assert to_json(read)["cloth"]["blocked"] == [[5.0, 6.0, 7.0, 8.0], bay]
+    assert read_problem(to_json(read)) == read
+    bay[3] = [50.0, 21.0]
+    assert fingerprint(read_problem(told)) != fingerprint(read)
+
+
+def test_a_piece_is_not_fixed_on_a_blocked_outline_but_in_its_bay() -> None:
+    bay = [[0, 0], [300, 0], [300, 300], [200, 300], [200, 100], [0, 100]]
+    for x, y, wrong in ((90, 110, False), (90, 90, True), (120, 110, True)):
+        fixed = {"x": x, "y": y, "turn": 0, "mirrored": False}
+        told = problem([rectangle("a", 100, 50, fixed=fixed)], blocked=[bay])
+        if wrong:
+            with pytest.raises(BadProblem, match="is fixed on a blocked area"):
+                read_problem(told)
+        else:
+            read_problem(told)

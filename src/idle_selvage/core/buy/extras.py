@@ -20,7 +20,7 @@ def rules_of(problem: Problem) -> tuple[Rule, ...]:
         turns_over_bars(piece, problem) and not balanced_for(piece, problem.bars) for piece in problem.pieces
     ):
         out.append("tops")
-    if problem.blocked:
+    if problem.kept_off:
         out.append("flaws")
     return tuple(out)
 
@@ -32,7 +32,7 @@ def without(problem: Problem, rules: Sequence[Rule]) -> Problem:
     for matching then reads the same both ways.
     """
     if "flaws" in rules:
-        problem = replace(problem, blocked=())
+        problem = replace(problem, blocked=(), blocked_shapes=())
     if "tops" in rules:
         problem = replace(problem, turn_on_bars=True)
     if "matching" in rules:

@@ -173,17 +173,27 @@ def _blocked_faults(problem: dict[str, Any], piece: dict[str, Any], entry: dict[
     gap = cloth.get("gap") or 0.0
     sides = {p["border"]["selvage"] for p in problem["pieces"] if p.get("border")}
     faults = []
-    for x0, y0, x1, y1 in cloth.get("blocked") or []:
+    for entry_off in cloth.get("blocked") or []:
+        if isinstance(entry_off[0], list | tuple):
+            area, told = shapely.Polygon(entry_off), "that begins at {:g}, {:g} mm".format(*entry_off[0])
+            faults += _off_faults(entry, shape, area, told, gap)
+            continue
+        x0, y0, x1, y1 = entry_off
         on_edge = ("low" in sides and y0 <= TOLERANCE_MM) or ("high" in sides and y1 >= cloth["width"] - TOLERANCE_MM)
         reserved = on_edge and x0 <= TOLERANCE_MM and x1 - x0 >= 2 * (y1 - y0)
         if reserved and piece.get("border"):
             continue
-        area = shapely.box(x0, y0, x1, y1)
-        if shape.buffer(-TOLERANCE_MM / 2).intersects(area.buffer(-TOLERANCE_MM / 2)):
-            faults.append(f"{_name(entry)} lies on the blocked area {x0:g}, {y0:g} to {x1:g}, {y1:g} mm.")
-        elif gap and shape.distance(area) < gap - TOLERANCE_MM:
-            faults.append(f"{_name(entry)} is nearer than the gap of {gap:g} mm to a blocked area.")
+        told = f"{x0:g}, {y0:g} to {x1:g}, {y1:g} mm"
+        faults += _off_faults(entry, shape, shapely.box(x0, y0, x1, y1), told, gap)
     return faults
+
+
+def _off_faults(entry: dict[str, Any], shape: Any, area: Any, told: str, gap: float) -> list[str]:
+    if shape.buffer(-TOLERANCE_MM / 2).intersects(area.buffer(-TOLERANCE_MM / 2)):
+        return [f"{_name(entry)} lies on the blocked area {told}."]
+    if gap and shape.distance(area) < gap - TOLERANCE_MM:
+        return [f"{_name(entry)} is nearer than the gap of {gap:g} mm to a blocked area."]
+    return []
 
 
 def _fixed_faults(problem: dict[str, Any], made: dict[str, list[dict[str, Any]]]) -> list[str]:

@@ -38,10 +38,7 @@ def allowed_ground(problem: Problem, lay: Lay, copy: int, turn: int, mirrored: b
         for k, c in enumerate(lay.cut)
         if k != copy
     ]
-    others += [
-        Obstacle(np.array([[x0, y0], [x1, y0], [x1, y1], [x0, y1]], dtype=np.float64))
-        for x0, y0, x1, y1 in problem.blocked
-    ]
+    others += [Obstacle(np.array(outline, dtype=np.float64)) for outline in problem.kept_off]
     ring = fixed_ring(replace(piece, fixed=()), Fixed(0.0, 0.0, turn, mirrored))
     low, high = -float(ring[:, 1].min()), problem.width - float(ring[:, 1].max())
     if high < low:

@@ -122,7 +122,7 @@ class LayPiece:
 
 @dataclass(frozen=True)
 class Problem:
-    """A lay problem. Lengths in millimetres; ``blocked`` are rectangles (x0, y0, x1, y1)."""
+    """A lay problem. Lengths in millimetres; ``blocked`` are rectangles (x0, y0, x1, y1), beside outlines."""
 
     width: float
     pieces: tuple[LayPiece, ...]
@@ -135,6 +135,12 @@ class Problem:
     bars: Bars = Bars()
     #: whether pieces may lie turned end for end on bars that are not balanced, where only their points meet
     turn_on_bars: bool = False
+    blocked_shapes: tuple[Outline, ...] = ()
+
+    @property
+    def kept_off(self) -> tuple[Outline, ...]:
+        """The outlines of everything on the open cloth that no piece may touch, rectangles first."""
+        return (*(((a, b), (c, b), (c, d), (a, d)) for a, b, c, d in self.blocked), *self.blocked_shapes)
 
     @property
     def directed(self) -> bool:
@@ -193,7 +199,10 @@ def to_json(problem: Problem, *, named: bool = False) -> dict[str, Any]:
             "one_way": problem.one_way,
             "reversible": problem.reversible,
             "gap": problem.gap,
-            "blocked": [list(area) for area in problem.blocked],
+            "blocked": [
+                *(list(area) for area in problem.blocked),
+                *([list(point) for point in outline] for outline in problem.blocked_shapes),
+            ],
             "bars": {
                 "x_repeat": bars.x_repeat,
                 "y_repeat": bars.y_repeat,

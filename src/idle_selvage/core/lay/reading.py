@@ -11,7 +11,7 @@ from collections.abc import Mapping
 from typing import Any, cast
 
 import numpy as np
-from shapely.geometry import Polygon, box
+from shapely.geometry import Polygon
 
 from ..plan.outline import MAX_POINTS, Outline, fold_fault, is_mirror_symmetric, polygon_fault, whole_polygon
 from ..plan.piece import GRAINS, MAX_COPIES
@@ -125,37 +125,49 @@ class _Reader:
         gap = self.number(cloth.get("gap", 0.0), "cloth.gap", least=0, most=200)
         one_way = self.flag(cloth.get("one_way", False), "cloth.one_way")
         reversible = self.flag(cloth.get("reversible", False), "cloth.reversible")
-        blocked = self.blocked(cloth.get("blocked"))
+        blocked, shapes = self.blocked(cloth.get("blocked"))
         bars = self.bars(cloth.get("bars"))
         folds = self.folds(data.get("folds", ["open"]))
         turn_on_bars = self.flag(data.get("turn_on_bars", False), "turn_on_bars")
         pieces = self.pieces(data.get("pieces"))
         if self.faults or width is None or gap is None:
             return None
-        problem = Problem(width, pieces, length, one_way, reversible, gap, folds, blocked, bars, turn_on_bars)
+        problem = Problem(width, pieces, length, one_way, reversible, gap, folds, blocked, bars, turn_on_bars, shapes)
         self.fits(problem)
         self.matches(problem)
         self.borders(problem)
         self.locked(problem)
         return problem
 
-    def blocked(self, areas: object) -> tuple[tuple[float, float, float, float], ...]:
+    def blocked(self, areas: object) -> tuple[tuple[tuple[float, float, float, float], ...], tuple[Outline, ...]]:
+        """Rectangles, and outlines."""
         if areas is None:
-            return ()
+            return (), ()
         if not isinstance(areas, list) or len(areas) > MAX_BLOCKED:
-            self.fault(f"“cloth.blocked” must be a list of at most {MAX_BLOCKED} rectangles [x0, y0, x1, y1].")
-            return ()
-        read = []
-        for area in areas:
+            self.fault(
+                f"“cloth.blocked” must be a list of at most {MAX_BLOCKED} areas, each a rectangle [x0, y0, x1, y1] or "
+                "a list of [x, y] points."
+            )
+            return (), ()
+        read, shapes = [], []
+        for number, area in enumerate(areas, start=1):
+            if isinstance(area, list) and area and isinstance(area[0], list | tuple):
+                shapes.append(self.outline(area, f"Blocked area {number}"))
+                continue
             if not isinstance(area, list | tuple) or len(area) != 4:
-                self.fault(f"A blocked area must be four numbers [x0, y0, x1, y1], not {_shown(area)}.")
+                self.fault(
+                    "A blocked area must be four numbers [x0, y0, x1, y1] or a list of [x, y] points, not "
+                    f"{_shown(area)}."
+                )
                 continue
             sides = [self.number(v, "cloth.blocked", least=-1e6) for v in area]
             x0, y0, x1, y1 = (0.0 if v is None else v for v in sides)
             if None not in sides and (x0 >= x1 or y0 >= y1):
                 self.fault(f"The blocked area {_shown(area)} has no extent; x0 must be under x1, and y0 under y1.")
             read.append((x0, y0, x1, y1))
-        return tuple(read)
+        if (points := sum(len(outline) for outline in shapes)) > MAX_ALL_POINTS:
+            self.fault(f"The blocked areas have {points} points together; at most {MAX_ALL_POINTS} can be worked with.")
+        return tuple(read), tuple(shapes)
 
     def bars(self, bars: object) -> Bars:
         if bars is None:
@@ -460,8 +472,8 @@ class _Reader:
                 over = y0 < -TOLERANCE_MM or y1 > problem.width + TOLERANCE_MM or x0 < -TOLERANCE_MM
                 if over or (problem.length is not None and x1 > problem.length + TOLERANCE_MM):
                     self.fault(f"{where} is fixed where it reaches over the edge of the cloth.")
-                for area in problem.blocked:
-                    if piece.border is None and shape.buffer(-TOLERANCE_MM / 2).intersects(box(*area)):
+                for outline in problem.kept_off:
+                    if piece.border is None and shape.buffer(-TOLERANCE_MM / 2).intersects(Polygon(outline)):
                         self.fault(f"{where} is fixed on a blocked area.")
                 for other, taken in shapes:
                     inner = shape.buffer(-TOLERANCE_MM / 2)

@@ -78,7 +78,7 @@ def changes(
         (then.one_way != now.one_way, "the cloth's direction was changed"),
         (then.reversible != now.reversible, "which side shows was changed"),
         (then.gap != now.gap, "the room between pieces was changed"),
-        (then.blocked != now.blocked, "the flaws to lay around were changed"),
+        (then.kept_off != now.kept_off, "the flaws to lay around were changed"),
         (then.bars != now.bars, "the bars to meet were changed"),
         (then.turn_on_bars != now.turn_on_bars, "whether pieces may be turned on the bars was changed"),
         (not same_pieces(then, now), "the pieces were changed"),

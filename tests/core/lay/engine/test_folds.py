@@ -15,6 +15,7 @@ from idle_selvage.core.lay.check import check_lay
 from idle_selvage.core.lay.engine.folds import ways
 from idle_selvage.core.lay.engine.orientations import pose
 from idle_selvage.core.lay.engine.solver import Answer, solve
+from idle_selvage.core.lay.ground import allowed_ground
 from idle_selvage.core.lay.problem import BadProblem
 from idle_selvage.core.lay.reading import read_problem
 
@@ -181,3 +182,36 @@ def test_a_crosswise_fold_goes_where_the_flaws_leave_room() -> None:
     )
     made = best(data)
     assert made.length >= 2 * 300 and made.sections[0].fold_at[0] == pytest.approx(made.length / 2)
+
+
+CORNER = [[0, 0], [400, 0], [0, 400]]
+REST = [[0, 0], [400, -400], [400, 0]]
+
+
+@pytest.mark.parametrize("fold", ["open", "lengthwise", "partial", "combination"])
+def test_a_blocked_outline_is_no_larger_than_it_is(fold: str) -> None:
+    """Half a square was cut away: the other half still fits in there, and nothing lies where it was, on any layer."""
+    # once in the upper half: on cloth folded selvage to selvage the lower layer is the same there
+    pieces = [{"id": "rest", "outline": REST, "one_way": True, "copies": 2, "pair": True}]
+    blocked = [[[x, y] for x, y in CORNER], [[x, 800 - y] for x, y in CORNER]]
+    data = problem(pieces, width=800, folds=[fold], blocked=blocked)
+    made = lay(data, 3000).lay
+    assert check_lay(data, to_json(made)) == []
+    assert made.length == pytest.approx(400, abs=0.5)
+    boxes = [[0, 0, 400, 400], [0, 400, 400, 800]]
+    assert lay({**data, "cloth": {**data["cloth"], "blocked": boxes}}, 1000).lay.length > made.length + 300
+
+
+def test_a_blocked_outline_is_minded_by_a_crosswise_fold_and_by_a_piece_that_is_dragged() -> None:
+    data = problem([rectangle("a", 300, 480, copies=4)], width=1000, folds=["crosswise"])
+    data["cloth"]["blocked"] = [[[100, 100], [130, 100], [130, 900], [100, 900]]]
+    made = best(data)
+    as_box = best({**data, "cloth": {**data["cloth"], "blocked": [[100, 100, 130, 900]]}})
+    assert check_lay(data, to_json(made)) == [] and made.length == as_box.length > 600
+
+    told = read_problem(problem([rectangle("a", 100, 100)], width=400, blocked=[[[x, y] for x, y in CORNER]]))
+    answer = lay(problem([rectangle("a", 100, 100)], width=400), 100).lay
+    rows = allowed_ground(told, answer, 0, 0, False, 600.0)
+    # its least corner clears the slope
+    assert len(rows) > 20 and all(row.stretches[0][0] == pytest.approx(400 - row.y, abs=9) for row in rows)
+    assert rows[0].y < 1 and rows[-1].y > 290

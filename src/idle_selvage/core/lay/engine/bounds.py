@@ -124,7 +124,7 @@ def bound_of(problem: Problem, fold: str) -> float:
 def _bound(problem: Problem, way: Way, matching: Matching, left: dict[str, int], more: float) -> float:
     if not any(left.values()):
         return 0.0
-    strip = strip_for(replace(problem, blocked=()), way, matching, (), copies=left)
+    strip = strip_for(replace(problem, blocked=(), blocked_shapes=()), way, matching, (), copies=left)
     return strip_bound(strip, more) * strip.lengths
 
 

@@ -392,6 +392,7 @@ def _obstacles(problem: Problem, way: Way, offset: float, folded_at: float) -> l
     found: list[tuple[Ring, bool, str]] = []
     for area in problem.blocked:
         found.append((np.array(box(*area).exterior.coords[:-1]), is_reserved(problem, area), ""))
+    found += [(np.array(outline, dtype=np.float64), False, "") for outline in problem.blocked_shapes]
     for piece in problem.pieces:
         found += [(fixed_ring(piece, f), False, piece.id) for f in piece.fixed]
     made: list[Obstacle] = []

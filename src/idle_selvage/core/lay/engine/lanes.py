@@ -100,7 +100,7 @@ class FoldLane:
             raise refused or CannotFold("", 0.0, 0.0, f"The cloth cannot be folded {fold}.")
         self.least = fixed_end(problem)
         # a crosswise fold that flaws or fixed pieces do not follow must be put somewhere
-        self.placed_fold = self.ways[0].crosswise and bool(problem.blocked or any(p.fixed for p in problem.pieces))
+        self.placed_fold = self.ways[0].crosswise and bool(problem.kept_off or any(p.fixed for p in problem.pieces))
         self.many = len(self.ways) > 1 or self.matching.free or self.placed_fold
         self.main: StripSearch | None = None
         self.main_key: tuple[object, ...] = ()

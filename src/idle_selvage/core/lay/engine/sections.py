@@ -39,7 +39,7 @@ class CombinationLane:
                 continue
         # flaws, fixed pieces and bars stay where they are when a section grows shorter
         self.bound_to_cloth = bool(
-            problem.blocked or any(p.fixed or p.match or p.centre_on_axis for p in problem.pieces)
+            problem.kept_off or any(p.fixed or p.match or p.centre_on_axis for p in problem.pieces)
         )
         self.steps = 0
         self.best: list[StripSearch | None] = []
