@@ -144,6 +144,13 @@ MORE: list[tuple[str, str, Callable[[dict[str, Any], dict[str, Any]], Any]]] = [
     ("border", "was fixed at 300, 400 mm and is not there", lambda p, lay: _cut(lay, "plain", x=2)),
     ("border", "grain does not allow", lambda p, lay: entry(lay, "panel").update(turn=270)),
     ("border", "lies on the blocked area", lambda p, lay: p["pieces"][0].pop("border")),
+    ("border", "fixed at y = 100 mm and is not", lambda p, lay: p["pieces"][1]["fixed"].update(y=100, slides=True)),
+    (
+        "border",
+        "fixed at y = 400 mm and is not there",
+        # two may slide there, and there is one
+        lambda p, lay: p["pieces"][1].update(copies=1, fixed=[{**p["pieces"][1]["fixed"], "slides": True}] * 2),
+    ),
     (
         "border",
         "lies on the blocked area that begins at 250, 300 mm",

@@ -170,3 +170,14 @@ def test_a_piece_is_not_fixed_on_a_blocked_outline_but_in_its_bay() -> None:
                 read_problem(told)
         else:
             read_problem(told)
+
+
+def test_what_slides_is_written_only_where_it_does() -> None:
+    at = {"x": 0.0, "y": 5.0, "turn": 0, "mirrored": False}
+    told = problem([rectangle("a", 100, 50, copies=2, fixed=[at, {**at, "y": 60.0, "slides": True}])])
+    read = read_problem(told)
+    assert to_json(read)["pieces"][0]["fixed"] == told["pieces"][0]["fixed"]
+    assert [f.y for f in read.pieces[0].held] == [5.0] and [f.y for f in read.pieces[0].sliding] == [60.0]
+    told["pieces"][0]["fixed"][1]["slides"] = "yes"
+    with pytest.raises(BadProblem, match="fixed slides must be true or false"):
+        read_problem(told)

@@ -200,16 +200,23 @@ def _fixed_faults(problem: dict[str, Any], made: dict[str, list[dict[str, Any]]]
     faults = []
     for piece in problem["pieces"]:
         fixed = piece.get("fixed") or []
-        for place in fixed if isinstance(fixed, list) else [fixed]:
-            if not any(
-                abs(e["x"] - place["x"]) <= TOLERANCE_MM
-                and abs(e["y"] - place["y"]) <= TOLERANCE_MM
-                and e["turn"] == place.get("turn", 0)
-                and e["mirrored"] == place.get("mirrored", False)
-                for e in made[piece["id"]]
-            ):
-                faults.append(f"{piece['id']}: a copy was fixed at {place['x']:g}, {place['y']:g} mm and is not there.")
+        left = list(made[piece["id"]])
+        # each copy answers for one place; what may slide takes what is left
+        for place in sorted(fixed if isinstance(fixed, list) else [fixed], key=lambda f: bool(f.get("slides"))):
+            there = [entry for entry in left if _is_at(entry, place)]
+            if there:
+                left.remove(there[0])
+                continue
+            told = f"at y = {place['y']:g}" if place.get("slides") else f"at {place['x']:g}, {place['y']:g}"
+            faults.append(f"{piece['id']}: a copy was fixed {told} mm and is not there.")
     return faults
+
+
+def _is_at(entry: dict[str, Any], place: dict[str, Any]) -> bool:
+    along = bool(place.get("slides")) or abs(entry["x"] - place["x"]) <= TOLERANCE_MM
+    across = abs(entry["y"] - place["y"]) <= TOLERANCE_MM
+    same = entry["turn"] == place.get("turn", 0) and entry["mirrored"] == place.get("mirrored", False)
+    return bool(along and across and same)
 
 
 def _modulo(a: float, b: float, repeat: float) -> float:

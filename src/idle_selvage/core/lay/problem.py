@@ -55,12 +55,16 @@ class Match:
 
 @dataclass(frozen=True)
 class Fixed:
-    """A copy the maker has locked, as it is ``cut``: in the coordinates of the open cloth."""
+    """A copy the maker has locked, as it is ``cut``: in the coordinates of the open cloth.
+
+    ``slides``: it may move along the cloth, and only along; ``x`` is where it lies now.
+    """
 
     x: float
     y: float
     turn: int
     mirrored: bool
+    slides: bool = False
 
 
 @dataclass(frozen=True)
@@ -113,6 +117,16 @@ class LayPiece:
     name: str = field(default="", compare=False)
     arrow: tuple[tuple[float, float], tuple[float, float]] | None = field(default=None, compare=False)
     marks: tuple[DrawnMark, ...] = field(default=(), compare=False)
+
+    @property
+    def held(self) -> tuple[Fixed, ...]:
+        """The copies that stay where they are."""
+        return tuple(f for f in self.fixed if not f.slides)
+
+    @property
+    def sliding(self) -> tuple[Fixed, ...]:
+        """The copies that move along the cloth only."""
+        return tuple(f for f in self.fixed if f.slides)
 
     @property
     def called(self) -> str:
@@ -232,7 +246,9 @@ def _piece_json(piece: LayPiece, named: bool) -> dict[str, Any]:
     }
     # the two additions stand only where they say something
     if piece.fixed:
-        data["fixed"] = [vars(f) for f in piece.fixed]
+        data["fixed"] = [
+            {key: value for key, value in vars(f).items() if key != "slides" or value} for f in piece.fixed
+        ]
     if piece.border is not None:
         data["border"] = {"edge": "hem", "selvage": piece.border.selvage, "distance": piece.border.distance}
     return data

@@ -71,7 +71,7 @@ def read_problem(data: object) -> Problem:
 
 
 _MATCH = {"group", "point", "along", "across", "phase"}
-_FIXED = {"x", "y", "turn", "mirrored"}
+_FIXED = {"x", "y", "turn", "mirrored", "slides"}
 _BORDER = {"edge", "selvage", "distance"}
 
 
@@ -372,7 +372,8 @@ class _Reader:
                 self.fault(f"{where}: fixed turn must be 0, 45, 90 … 315 degrees, not {_shown(turn)}.")
                 turn = 0
             mirrored = self.flag(entry.get("mirrored", False), f"{where}: fixed mirrored")
-            read.append(Fixed(x or 0.0, y or 0.0, turn, mirrored))
+            slides = self.flag(entry.get("slides", False), f"{where}: fixed slides")
+            read.append(Fixed(x or 0.0, y or 0.0, turn, mirrored, slides))
         return tuple(read)
 
     def border(self, value: object, where: str) -> Border | None:
@@ -469,7 +470,13 @@ class _Reader:
                     self.fault(f"{where} is fixed at {f.turn}°, which its grain does not allow.")
                 shape = Polygon(pose(ring, f.turn, f.mirrored).ring + np.array([f.x, f.y]))
                 x0, y0, x1, y1 = shape.bounds
-                over = y0 < -TOLERANCE_MM or y1 > problem.width + TOLERANCE_MM or x0 < -TOLERANCE_MM
+                over = y0 < -TOLERANCE_MM or y1 > problem.width + TOLERANCE_MM
+                if f.slides:
+                    # where along it lies is not said yet
+                    if over:
+                        self.fault(f"{where} may only slide along where it reaches over a selvage.")
+                    continue
+                over = over or x0 < -TOLERANCE_MM
                 if over or (problem.length is not None and x1 > problem.length + TOLERANCE_MM):
                     self.fault(f"{where} is fixed where it reaches over the edge of the cloth.")
                 for outline in problem.kept_off:
@@ -485,6 +492,8 @@ class _Reader:
 def _centred(centre: Axis, f: Fixed, bars: Bars) -> bool:
     """Whether a fixed copy's own line lies on a mirror axis; it runs along unless turned to the cross grain."""
     along = (centre == "x") == (f.turn in (0, 180))
+    if f.slides and not along:
+        return True
     at, repeat, axes = (f.y, bars.y_repeat, bars.y_axes) if along else (f.x, bars.x_repeat, bars.x_axes)
     if repeat is None or f.turn % 90:
         return False

@@ -215,3 +215,74 @@ def test_a_blocked_outline_is_minded_by_a_crosswise_fold_and_by_a_piece_that_is_
     # its least corner clears the slope
     assert len(rows) > 20 and all(row.stretches[0][0] == pytest.approx(400 - row.y, abs=9) for row in rows)
     assert rows[0].y < 1 and rows[-1].y > 290
+
+
+def test_what_may_only_slide_is_pushed_together_and_keeps_its_place_across() -> None:
+    at = [(40, 0), (500, 0), (900, 30), (300, 200), (1200, 250)]
+    fixed = [{"x": x, "y": y, "turn": 0, "mirrored": False, "slides": True} for x, y in at]
+    data = problem([rectangle("a", 200, 150, copies=5, fixed=fixed)], width=420)
+    made = best(data)
+    assert check_lay(data, to_json(made)) == [] and made.complete
+    assert sorted(c.y for c in made.cut) == [0, 0, 30, 200, 250]
+    assert made.length == pytest.approx(600, abs=0.3), "three lie in each other's way, and two beside them"
+    # what is held stays, and what slides goes round it
+    fixed[1]["slides"] = False
+    held = best(data)
+    assert check_lay(data, to_json(held)) == [] and held.length == pytest.approx(700, abs=0.3)
+    assert (500, 0) in {(c.x, c.y) for c in held.cut}
+    # with the gap, and past what is blocked
+    fixed[1]["slides"] = True
+    data["cloth"] |= {"gap": 10, "blocked": [[[0, 0], [90, 0], [90, 60]]]}
+    round_it = best(data)
+    assert check_lay(data, to_json(round_it)) == [] and round_it.length == pytest.approx(90 + 10 + 620, abs=0.5)
+
+
+@pytest.mark.parametrize("fold", ["open", "lengthwise", "partial", "double"])
+def test_a_lay_that_is_told_again_as_sliding_is_no_longer_than_it_was(fold: str) -> None:
+    """On the fold it was made on, two layers moving as one, pieces on the fold staying there."""
+    pieces: list[dict[str, Any]] = [
+        {"id": "pair", "outline": WEDGE, "copies": 4, "pair": True},
+        rectangle("back", 300, 90, on_fold=True),
+        rectangle("pocket", 90, 110, copies=2),
+    ]
+    data = problem(pieces, width=1000, folds=[fold], gap=2.0)
+    made = best(data)
+    for piece in pieces:
+        # half a metre further along than they must
+        piece["fixed"] = [
+            {"x": c.x + 500, "y": c.y, "turn": c.turn, "mirrored": c.mirrored, "slides": True}
+            for c in made.cut
+            if c.piece == piece["id"]
+        ]
+    again = best(data)
+    assert check_lay(data, to_json(again)) == [] and again.complete
+    assert again.length <= made.length + 0.3
+    across = [sorted((c.piece, round(c.y, 2), c.turn, c.mirrored) for c in lay.cut) for lay in (made, again)]
+    assert across[0] == across[1]
+    assert sorted((p.piece, p.layers) for p in again.laid) == sorted((p.piece, p.layers) for p in made.laid)
+
+
+def test_where_nothing_can_slide_that_is_said() -> None:
+    beneath = {"x": 0, "y": 10, "turn": 0, "mirrored": False, "slides": True}
+    piece = rectangle("a", 200, 150, fixed=[beneath])
+    for fold, says in (
+        ("lengthwise", "no place for it on this fold"),
+        ("crosswise", "a crosswise fold may lie anywhere"),
+        ("combination", "a combination of several is chosen anew"),
+    ):
+        with pytest.raises(BadProblem, match=says):
+            best(problem([piece], width=1000, folds=[fold]))
+    with pytest.raises(BadProblem, match="slide along where it reaches over a selvage"):
+        read_problem(problem([rectangle("a", 200, 150, fixed=[{**beneath, "y": 900}])], width=1000))
+
+
+def test_what_slides_meets_the_bars_where_it_lies_across() -> None:
+    match = [{"group": "hem", "point": [0, 0], "along": True, "across": True}]
+    bars = {"x_repeat": 90.0, "y_repeat": 60.0, "x_axes": [0.0], "y_axes": [0.0]}
+    fixed = [{"x": 0, "y": y, "turn": 0, "mirrored": False, "slides": True} for y in (0.0, 60.0, 420.0)]
+    data = problem([rectangle("a", 200, 150, copies=3, match=match, fixed=fixed)], width=600, bars=bars)
+    made = best(data)
+    assert check_lay(data, to_json(made)) == [] and made.length == pytest.approx(270 + 200, abs=0.3)
+    data["pieces"][0]["fixed"][1]["y"] = 80.0
+    with pytest.raises(BadProblem, match="cannot match"):
+        best(data)

@@ -193,6 +193,7 @@ class _Maker:
             )
         turns = turns_for(piece, problem)
         plain, mirrored = self._wanted(piece, limit)
+        slid = self._sliding(piece) if limit is None else []
         area = piece_area(piece)
         ring = whole_ring(piece)
         border = piece.border is not None
@@ -201,12 +202,12 @@ class _Maker:
             halves = self._half_variants(piece, turns)
             if halves is not None:
                 axis = "x" if way.crosswise else "y"
-                return [Part(piece.id, 1, area / 2, halves, border, axis)] * (plain + mirrored)
+                return [*slid, *[Part(piece.id, 1, area / 2, halves, border, axis)] * (plain + mirrored)]
         paired = [t for t in turns if self.image_turn(t) in turns]
         if way.crosswise and piece.border is not None:
             # the copy behind has its hem at the same selvage and its top to the same side
             paired = list(turns)
-        parts: list[Part] = []
+        parts = slid
         two = 0
         if self.doubles and paired and may_double(piece, problem):
             free = self._mirrors_freely(piece)
@@ -228,6 +229,57 @@ class _Maker:
                     raise self._too_wide(piece, ring, choices)
                 parts += [Part(piece.id, 1, area, single, border)] * number
         return parts
+
+    def _sliding(self, piece: LayPiece) -> list[Part]:
+        """Parts for the copies that move along only. Two that are images of each other in a fold move as one."""
+        parts = []
+        left = list(piece.sliding)
+        if left and self.way.crosswise:
+            why = f"“{piece.called}” may only slide along, and a crosswise fold may lie anywhere along the cloth."
+            raise CannotFold(piece.id, 0.0, 0.0, why)
+        while left:
+            f = left.pop(0)
+            halves = self._half_variants(piece, (f.turn,)) if piece.on_fold else None
+            on_it = [v for v in halves or () if v.turn == f.turn and abs(v.low - f.y) <= TOLERANCE_MM]
+            if on_it:
+                parts.append(Part(piece.id, 1, piece_area(piece) / 2, tuple(on_it), False, "y"))
+                continue
+            image = next((o for o in left if self._images(f, o)), None) if not piece.on_fold else None
+            if image is not None:
+                left.remove(image)
+            found = [v for one in (f, image) if one is not None for v in self._slides(piece, one, image is not None)]
+            if not found:
+                why = f"“{piece.called}” may only slide along, and there is no place for it on this fold where it lies."
+                raise CannotFold(piece.id, 0.0, 0.0, why)
+            border = piece.border is not None
+            parts.append(Part(piece.id, found[0].layers, piece_area(piece), tuple(found), border))
+        return parts
+
+    def _images(self, f: Fixed, other: Fixed) -> bool:
+        """Whether two copies lie on each other in a fold."""
+        same = abs(f.x - other.x) <= TOLERANCE_MM and f.mirrored != other.mirrored
+        over = any(abs(f.y + other.y - 2 * y) <= TOLERANCE_MM for y in self.way.fold_at)
+        return same and over and other.turn == self.image_turn(f.turn)
+
+    def _slides(self, piece: LayPiece, f: Fixed, double: bool) -> list[Variant]:
+        """How a copy may slide where it shows on the layer that is seen."""
+        ring = np.array(whole_polygon(piece.outline).exterior.coords[:-1]) if piece.on_fold else whole_ring(piece)
+        one = pose(ring, f.turn, f.mirrored)
+        low, high = f.y + float(one.ring[:, 1].min()), f.y + float(one.ring[:, 1].max())
+        made: list[Variant] = []
+        for region in self.doubles if double else [self._seen()]:
+            if low < region.low - TOLERANCE_MM or high > region.high + TOLERANCE_MM:
+                continue
+            images = (Image(f.turn, f.mirrored), *([self._behind(one, region)] if double else []))
+            for along, across in self._bounds(piece, one):
+                if across.base is None or self._on(f.y, across):
+                    made.append(self._variant(one, f.y, f.y, len(images), images, along, Bound()))
+        return made
+
+    def _seen(self) -> Region:
+        """All that is seen of the cloth, as one."""
+        regions = self.way.regions
+        return Region(min(r.low for r in regions), max(r.high for r in regions), 1)
 
     def _mirrors_freely(self, piece: LayPiece) -> bool:
         return self.problem.reversible or piece.on_fold or (not piece.pair) or is_mirror_symmetric(piece.outline)
@@ -374,7 +426,7 @@ def fixed_ring(piece: LayPiece, fixed: Fixed) -> Ring:
 def fixed_end(problem: Problem) -> float:
     """How far along the fixed copies reach."""
     return max(
-        (float(fixed_ring(p, f)[:, 0].max()) for p in problem.pieces for f in p.fixed),
+        (float(fixed_ring(p, f)[:, 0].max()) for p in problem.pieces for f in p.held),
         default=0.0,
     )
 
@@ -394,7 +446,7 @@ def _obstacles(problem: Problem, way: Way, offset: float, folded_at: float) -> l
         found.append((np.array(box(*area).exterior.coords[:-1]), is_reserved(problem, area), ""))
     found += [(np.array(outline, dtype=np.float64), False, "") for outline in problem.blocked_shapes]
     for piece in problem.pieces:
-        found += [(fixed_ring(piece, f), False, piece.id) for f in piece.fixed]
+        found += [(fixed_ring(piece, f), False, piece.id) for f in piece.held]
     made: list[Obstacle] = []
     for ring, reserved, name in found:
         if way.crosswise:

@@ -141,7 +141,7 @@ class FoldLane:
         return len(search.best.left), max(long * search.strip.lengths, self.least)
 
     def first(self) -> None:
-        if not any(p.copies > len(p.fixed) for p in self.problem.pieces):
+        if not any(p.copies > len(p.held) for p in self.problem.pieces):
             return
         tries: list[tuple[int, Phases]] = [(k, self.phases) for k in range(len(self.ways))]
         if self.matching.free:

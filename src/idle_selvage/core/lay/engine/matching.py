@@ -171,7 +171,7 @@ class Matching:
             axes = self._centre_axes(piece, turn, axis)
             if axes is not None:
                 given.append([a + _turned(point, turn, False, axis) - beyond for a in axes])
-            for f in piece.fixed:
+            for f in piece.held if axis == "x" else piece.fixed:
                 at = _turned(point, f.turn, f.mirrored, axis) + (f.x if axis == "x" else f.y)
                 if axis == "y" and f.mirrored:
                     given.append([2 * a - at - beyond for a in self.problem.bars.y_axes])

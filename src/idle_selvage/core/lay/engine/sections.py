@@ -27,6 +27,10 @@ class CombinationLane:
 
     def __init__(self, problem: Problem, seed: int) -> None:
         self.problem, self.seed = problem, seed
+        sliding = next((p for p in problem.pieces if p.sliding), None)
+        if sliding is not None:
+            why = f"“{sliding.called}” may only slide along, on one fold; a combination of several is chosen anew."
+            raise CannotFold(sliding.id, 0.0, 0.0, why)
         self.matching = Matching(problem)
         self.rng = generator(seed * 13 + 5)
         self.phases = self.matching.choose(self.rng, first=True)

@@ -373,7 +373,7 @@ def with_fixed(problem: Problem, outcome: Outcome) -> tuple[list[Placement], lis
     placement on two layers."""
     laid, cut = list(outcome.laid), list(outcome.cut)
     for piece in problem.pieces:
-        left = list(piece.fixed)
+        left = list(piece.held)
         while left:
             f = left.pop(0)
             cut.append(Cut(piece.id, 0, f.x, f.y, f.turn, f.mirrored))
