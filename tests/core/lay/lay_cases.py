@@ -153,6 +153,7 @@ def rich_problem(seed: int) -> dict[str, Any]:
                 "y": rng.uniform(0, width - 300),
                 "turn": 0,
                 "mirrored": False,
+                **({"slides": True} if rng.random() < 0.4 else {}),
             }
     if rng.random() < 0.15:
         cloth["length"] = rng.uniform(300, 2000)
