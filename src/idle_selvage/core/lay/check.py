@@ -48,7 +48,7 @@ def check_lay(problem: dict[str, Any], lay: dict[str, Any]) -> list[str]:
     faults += _count_faults(problem, lay, made)
     faults += _place_faults(cloth, lay, shapes)
     faults += _overlap_faults(cloth, shapes)
-    faults += _fixed_faults(problem, made)
+    faults += _fixed_faults(problem, made, lay)
     for axis in ("x", "y"):
         faults += _match_faults(problem, made, axis)
         faults += _centre_faults(problem, made, axis)
@@ -196,8 +196,9 @@ def _off_faults(entry: dict[str, Any], shape: Any, area: Any, told: str, gap: fl
     return []
 
 
-def _fixed_faults(problem: dict[str, Any], made: dict[str, list[dict[str, Any]]]) -> list[str]:
+def _fixed_faults(problem: dict[str, Any], made: dict[str, list[dict[str, Any]]], lay: dict[str, Any]) -> list[str]:
     faults = []
+    left_out = {entry["piece"]: entry["copies"] for entry in lay.get("left_over") or []}
     for piece in problem["pieces"]:
         fixed = piece.get("fixed") or []
         left = list(made[piece["id"]])
@@ -206,6 +207,10 @@ def _fixed_faults(problem: dict[str, Any], made: dict[str, list[dict[str, Any]]]
             there = [entry for entry in left if _is_at(entry, place)]
             if there:
                 left.remove(there[0])
+                continue
+            # there was no room for it: that is told of the lay as a whole
+            if place.get("slides") and left_out.get(piece["id"], 0) > 0:
+                left_out[piece["id"]] -= 1
                 continue
             told = f"at y = {place['y']:g}" if place.get("slides") else f"at {place['x']:g}, {place['y']:g}"
             faults.append(f"{piece['id']}: a copy was fixed {told} mm and is not there.")

@@ -286,3 +286,11 @@ def test_what_slides_meets_the_bars_where_it_lies_across() -> None:
     data["pieces"][0]["fixed"][1]["y"] = 80.0
     with pytest.raises(BadProblem, match="cannot match"):
         best(data)
+
+
+def test_what_slides_is_left_over_where_the_length_has_no_room_for_it() -> None:
+    fixed = [{"x": x, "y": 0, "turn": 0, "mirrored": False, "slides": True} for x in (0, 300)]
+    data = problem([rectangle("a", 200, 150, copies=2, fixed=fixed)], width=200, length=350.0)
+    made = best(data)
+    assert not made.complete and made.left_over == (("a", 1),) and made.needed_length == pytest.approx(400, abs=0.3)
+    assert check_lay(data, to_json(made)) == []
