@@ -242,7 +242,7 @@ class _Maker:
             halves = self._half_variants(piece, (f.turn,)) if piece.on_fold else None
             on_it = [v for v in halves or () if v.turn == f.turn and abs(v.low - f.y) <= TOLERANCE_MM]
             if on_it:
-                parts.append(Part(piece.id, 1, piece_area(piece) / 2, tuple(on_it), False, "y"))
+                parts.append(Part(piece.id, 1, piece_area(piece) / 2, tuple(on_it), False, "y", f.x - self.offset))
                 continue
             image = next((o for o in left if self._images(f, o)), None) if not piece.on_fold else None
             if image is not None:
@@ -252,7 +252,9 @@ class _Maker:
                 why = f"“{piece.called}” may only slide along, and there is no place for it on this fold where it lies."
                 raise CannotFold(piece.id, 0.0, 0.0, why)
             border = piece.border is not None
-            parts.append(Part(piece.id, found[0].layers, piece_area(piece), tuple(found), border))
+            parts.append(
+                Part(piece.id, found[0].layers, piece_area(piece), tuple(found), border, "", f.x - self.offset)
+            )
         return parts
 
     def _images(self, f: Fixed, other: Fixed) -> bool:

@@ -77,6 +77,16 @@ class Lane(Protocol):
     def adopt(self, outcome: Outcome) -> None: ...
 
 
+def _as_it_lies(search: StripSearch) -> None:
+    """Where every part may only slide, the search begins with how they lie, if that is allowed: pushed together, they
+    are never longer than they were."""
+    parts = search.strip.parts
+    free = all(len(part.variants) == 1 and not part.variants[0].x_step for part in parts)
+    # a fixed length is kept to by what may be left out, not by pushing
+    if free and search.limit == math.inf and all(part.now is not None for part in parts):
+        search.offer(tuple(Placed(i, p.variants[0], p.now or 0.0, p.variants[0].low) for i, p in enumerate(parts)))
+
+
 class FoldLane:
     """The lane of one simple fold. Raises :class:`CannotFold` when no way of folding takes the pieces."""
 
@@ -133,6 +143,7 @@ class FoldLane:
             self.why = why
             return None
         search.first()
+        _as_it_lies(search)
         return search
 
     def _score(self, search: StripSearch) -> tuple[int, float]:

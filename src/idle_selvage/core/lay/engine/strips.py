@@ -72,6 +72,8 @@ class Part:
     variants: tuple[Variant, ...]
     border: bool = False
     half: str = ""
+    #: where it lies along the cloth now, of what may only slide
+    now: float | None = None
     called: str = field(default="", compare=False)
 
 
