@@ -64,6 +64,7 @@ USUAL: dict[str, Any] = {
     "core.lay.asking.ask(flaws)": True,
     "core.lay.problem.Match.along": False,
     "core.lay.problem.Match.across": False,
+    "core.lay.problem.Fixed.slides": False,
     "core.lay.problem.LayPiece.copies": 1,
     "core.lay.problem.LayPiece.pair": False,
     "core.lay.problem.LayPiece.on_fold": False,
