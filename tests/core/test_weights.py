@@ -74,3 +74,8 @@ def test_temperatures_stand_in_both_scales_for_whoever_works_in_inches() -> None
 )  # fmt: skip
 def test_a_weight_in_every_unit(text: str, told: tuple[str, ...]) -> None:
     assert tuple(text for _, text in told_weights(text)) == told
+
+
+def test_a_weight_is_told_in_every_unit_to_its_last_figure() -> None:
+    told = dict(told_weights("50 kg"))
+    assert told["grams"] == "50000 g" and told["kilograms"] == "50.00 kg" and told["ounces"] == "1763.7 oz"

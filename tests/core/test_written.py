@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from idle_selvage.core.units import read_length
 from idle_selvage.core.working import Quantity, about
-from idle_selvage.core.written import length_text, quantity_text, round_length
+from idle_selvage.core.written import length_text, quantity_text, round_length, sided_text
 
 
 @pytest.mark.parametrize(
@@ -65,3 +65,18 @@ def test_nothing_is_written_as_minus_nothing_and_minus_is_a_minus_sign(kind: str
     assert not quantity_text(Quantity(-1e-9, kind), system).startswith(("−", "-"))  # type: ignore[arg-type]
     if kind not in ("about", "printed"):
         assert quantity_text(Quantity(-12.0, kind), system).startswith("−")  # type: ignore[arg-type]
+
+
+@pytest.mark.parametrize(
+    ("mm", "says"),
+    [(29.6, ("3", "cm")), (28.6, ("2.9", "cm")), (30.6, ("3", "cm")), (9.96, ("10", "mm")), (31.4, ("3", "cm"))],
+)
+def test_a_rule_s_length_is_told_to_the_millimetre_under_three_centimetres_only(
+    mm: float, says: tuple[str, str]
+) -> None:
+    assert round_length(mm, "metric") == says
+
+
+def test_a_length_to_one_side_says_which_unless_it_is_none() -> None:
+    assert sided_text(-25.4, "imperial") == "1 in right" and sided_text(25.4, "imperial") == "1 in"
+    assert sided_text(-25.0, "metric") == "2.5 cm right" and sided_text(-0.01, "metric") == "0.0 cm"

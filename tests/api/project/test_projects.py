@@ -234,3 +234,18 @@ def test_many_at_once_on_a_fresh_folder(person: Person) -> None:
     with ThreadPoolExecutor(8) as threads:
         assert set(threads.map(ask, range(30))) == {200, 201}
     assert len(person.ask("GET", "/projects")["projects"]) == 10
+
+
+def test_a_cloth_is_not_known_before_it_was_measured(person: Person) -> None:
+    person.ask("POST", "/projects", name="Apron")
+    person.ask("PATCH", "/projects/1/cloth", blend=[{"fibre": "cotton", "share": 100}])
+
+    def state() -> str:
+        stages = {stage["name"]: stage["state"] for stage in person.ask("GET", "/projects/1")["stages"]}
+        return str(stages["cloth"])
+
+    seen = [state()]
+    for count in (1, 2, 3):
+        person.ask("PATCH", "/projects/1/cloth", width_readings=["140 cm"] * count)
+        seen.append(state())
+    assert seen == ["begun", "begun", "begun", "done"]

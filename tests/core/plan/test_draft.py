@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 
 import pytest
+from shapely.geometry import Polygon
 
 from idle_selvage.core.plan.draft import (
     Draft,
@@ -120,3 +121,12 @@ def test_notches_of_the_lapel_front_lie_on_its_outline() -> None:
     assert notch == Notch(12, 40.0, True)
     place, out = place_on(draft, notch.after, notch.at)
     assert math.hypot(*out) == pytest.approx(1.0) and place[0] < 430.0
+
+
+def test_half_of_a_crooked_piece_is_cut_off_where_its_edges_cross_the_tape() -> None:
+    corners = [(0.0, 80.0), (120.0, -30.0), (300.0, 110.0), (420.0, 20.0), (390.0, -60.0), (60.0, -90.0)]
+    half = halved(Draft(tuple(DraftPoint(x, y, straight=True) for x, y in corners), half=True))
+    left = Polygon(corners).intersection(Polygon([(-1, 0), (500, 0), (500, 500), (-1, 500)]))
+    assert {round(p.along, 1) for p in half.points if p.across == 0.0} == {
+        round(x, 1) for part in getattr(left, "geoms", [left]) for x, y in part.exterior.coords if abs(y) < 1e-9
+    }

@@ -8,8 +8,15 @@ import pytest
 from shapely.affinity import scale
 from shapely.geometry import Point, Polygon
 
-from idle_selvage.core.plan.draft import Draft, edges, outline_of, place_on
-from idle_selvage.core.plan.from_another import facing, lengthened, mirrored, without_allowance
+from idle_selvage.core.plan.draft import Draft, DraftPoint, edges, outline_of, place_on
+from idle_selvage.core.plan.from_another import (
+    _onto_fold,
+    _touches_fold,
+    facing,
+    lengthened,
+    mirrored,
+    without_allowance,
+)
 from idle_selvage.core.plan.outline import BadPiece
 
 from .tailored import HARD, lapel_front, trouser_back
@@ -77,3 +84,10 @@ def test_a_facing_keeps_the_arrow_as_long_and_as_slanted_as_it_is() -> None:
     assert (bx - ax, by - ay) == pytest.approx((100.0, 20.0))
     inside = Polygon(outline_of(facing(told, 1, 60.0)))
     assert inside.contains(Point((ax + bx) / 2, (ay + by) / 2)), "its middle lies on the facing"
+
+
+@pytest.mark.parametrize(("off", "half"), [(0.0, True), (0.09, True), (0.11, False), (1.0, False)])
+def test_only_what_lies_on_the_fold_to_a_tenth_is_on_it(off: float, half: bool) -> None:
+    points = tuple(DraftPoint(x, y) for x, y in ((0.0, off), (200.0, off), (200.0, 90.0), (0.0, 90.0)))
+    assert _touches_fold(points) == half
+    assert [p.across for p in _onto_fold(points)][:2] == [0.0 if half else off] * 2

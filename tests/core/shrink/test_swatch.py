@@ -8,6 +8,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from idle_selvage.core.shrink.shrinkage import expanded_uncertainty
 from idle_selvage.core.shrink.swatch import (
     Row,
     Swatch,
@@ -19,6 +20,7 @@ from idle_selvage.core.shrink.swatch import (
     marks_told,
     row_fault,
     skew_from_diagonals,
+    sure_of,
     too_small,
     verdict,
 )
@@ -128,3 +130,12 @@ def test_marks_that_must_be_so_far_apart_are_told_rounded_up() -> None:
     assert "Marks 4.8 cm apart" in marks_told(47.14, None, 3)
     assert "Marks 1 ⅞ in apart" in say(marks_told(47.14, None, 3), "imperial")
     assert "at least 8.2 cm" in marks_told(1.0, 81.65, 1)
+
+
+@pytest.mark.parametrize(("long", "graduation"), [(250.0, 1.0), (500.0, 1.0), (250.0, 0.5)])
+def test_how_unsure_a_wash_is_by_the_tape_goes_by_the_mean_of_what_was_marked(long: float, graduation: float) -> None:
+    """Three readings without scatter: what the tape leaves, of one mean distance, whatever their number."""
+    rows = tuple((long + by, (long + by) * 0.96) for by in (-1.0, 0.0, 1.0))
+    swatch = Swatch(warp=rows, graduation=graduation)
+    assert sure_of(swatch, "warp", 1) == pytest.approx(expanded_uncertainty(long, graduation, 3), rel=1e-6)
+    assert sure_of(swatch, "weft", 1) == 0.0

@@ -5,6 +5,7 @@ from __future__ import annotations
 import pytest
 
 from idle_selvage.core.cloth.dye import Dye
+from idle_selvage.core.shrink.programme import Programme
 from idle_selvage.core.shrink.ranges import PLANNING_RANGES
 from idle_selvage.core.shrink.treatment import (
     DRIES,
@@ -19,7 +20,9 @@ from idle_selvage.core.shrink.treatment import (
     default_school,
     milder_than,
     programme,
+    programme_text,
     usual,
+    wash_text,
 )
 
 
@@ -136,3 +139,11 @@ def test_a_treatment_milder_than_the_garments_washing_is_said() -> None:
     assert "(wash at 30 °C, gentle)" in told and "(wash at 40 °C)" in told
     assert milder_than(["40"], warm) == milder_than(["60"], warm) == milder_than(["30-gentle", "40"], warm) == ""
     assert milder_than(["soak"], warm) and milder_than(["steam"], warm)
+
+
+def test_a_treatment_says_how_it_is_dried_only_where_it_gets_wet() -> None:
+    assert programme_text(Programme("", 0, "none", "line")) == "left as it is"
+    assert programme_text(Programme("", 0, "steam", "flat")) == "steamed all over"
+    wet = programme_text(Programme("40", 40, "mirror", "line"))
+    assert wet == f"{wash_text(Programme('40', 40, 'mirror', 'line'))}, {DRIES['line']}"
+    assert programme_text(Programme("40", 40, "mirror", "tumble-short")).endswith(", tumble 10 min, then flat")
