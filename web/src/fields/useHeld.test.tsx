@@ -72,3 +72,16 @@ it('the page may be drawn once more with the list of before the answer', async (
   void keep((held) => [...held, 'c']);
   expect(sent[2]!.list).toEqual(['a', 'b', 'c']);
 });
+
+it('after a refusal it is built on what another window has made of it meanwhile', async () => {
+  const { sent, show, keep } = page();
+  show(['a']);
+  const mine = keep((held) => [...held, 'mine']);
+  // heard of while the answer is on its way
+  show(['a', 'theirs']);
+  sent[0]!.refuse();
+  await expect(mine).rejects.toThrow('no');
+  show(['a', 'theirs']);
+  void keep((held) => [...held, 'mine']);
+  expect(sent[1]!.list).toEqual(['a', 'theirs', 'mine']);
+});

@@ -8,9 +8,14 @@ export function useHeld<T>(value: T, send: (next: T) => Promise<unknown>) {
   const held = useRef(value);
   const waiting = useRef(0);
   const shown = useRef('');
+  const refused = useRef(false);
   const now = JSON.stringify(value);
-  // an answer comes before the page that shows it: drawn once more as it was, the page knows less than what was sent
-  if (now !== shown.current && waiting.current === 0) held.current = value;
+  // an answer comes before the page that shows it: drawn once more as it was, the page knows less
+  // than what was sent; unless that was refused, for then the page may show what another window made of it meanwhile
+  if (waiting.current === 0 && (now !== shown.current || refused.current)) {
+    held.current = value;
+    refused.current = false;
+  }
   shown.current = now;
   return async (edit: (held: T) => T): Promise<void> => {
     const before = held.current;
@@ -21,6 +26,7 @@ export function useHeld<T>(value: T, send: (next: T) => Promise<unknown>) {
       await send(next);
     } catch (fault) {
       if (held.current === next) held.current = before;
+      refused.current = true;
       throw fault;
     } finally {
       waiting.current--;

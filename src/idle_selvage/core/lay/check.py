@@ -173,12 +173,12 @@ def _blocked_faults(problem: dict[str, Any], piece: dict[str, Any], entry: dict[
     gap = cloth.get("gap") or 0.0
     sides = {p["border"]["selvage"] for p in problem["pieces"] if p.get("border")}
     faults = []
-    for entry_off in cloth.get("blocked") or []:
-        if isinstance(entry_off[0], list | tuple):
-            area, told = shapely.Polygon(entry_off), "that begins at {:g}, {:g} mm".format(*entry_off[0])
+    for off in cloth.get("blocked") or []:
+        if isinstance(off[0], list | tuple):
+            area, told = shapely.Polygon(off), "that begins at {:g}, {:g} mm".format(*off[0])
             faults += _off_faults(entry, shape, area, told, gap)
             continue
-        x0, y0, x1, y1 = entry_off
+        x0, y0, x1, y1 = off
         on_edge = ("low" in sides and y0 <= TOLERANCE_MM) or ("high" in sides and y1 >= cloth["width"] - TOLERANCE_MM)
         reserved = on_edge and x0 <= TOLERANCE_MM and x1 - x0 >= 2 * (y1 - y0)
         if reserved and piece.get("border"):
