@@ -240,7 +240,13 @@ def test_what_is_half_typed_stays_with_its_cloth(page: Page, own: str) -> None:
     page.get_by_role("link", name="Buy", exact=True).click()
     spare = page.get_by_label("Spare, after washing")
     spare.fill("a handful")
-    page.get_by_role("navigation", name="Cloths of this garment").get_by_role("link", name="Lining").click()
+    lining = page.get_by_role("navigation", name="Cloths of this garment").get_by_role("link", name="Lining")
+    # the refusal comes in, above the cloths, while the button is down: it must not push them away from under it
+    lining.hover()
+    with page.expect_response("**/purchase*"):
+        page.mouse.down()
+    page.evaluate("new Promise((done) => setTimeout(done, 100))")
+    page.mouse.up()
     expect(spare).to_have_value("0.0 cm")
     page.get_by_role("navigation", name="Cloths of this garment").get_by_role("link", name="main cloth").click()
     expect(spare).to_have_value("a handful")

@@ -8,6 +8,7 @@ import { RouterProvider } from 'react-router';
 import { api, queries, Refusal, saving, unwrap } from './api/client';
 import { askAhead } from './api/hooks';
 import { listen } from './api/news';
+import { watchPresses } from './api/press';
 import { keepHand } from './app/hand';
 import { router } from './app/router';
 import { theme } from './app/theme';
@@ -28,6 +29,7 @@ document.createElement = (name: string, options?: ElementCreationOptions) => {
 };
 
 keepHand();
+watchPresses(document);
 saving.subscribe(() => {
   if (saving.get().state === 'saved') refusals.drop(COMMAND);
 });

@@ -2,6 +2,7 @@ import { MutationCache, QueryClient } from '@tanstack/react-query';
 import createClient from 'openapi-fetch';
 import { every, keys } from './keys';
 import { builtOn, noticed, onNews, page } from './news';
+import { letGo } from './press';
 import type { components, paths } from './schema';
 
 type S = components['schemas'];
@@ -188,8 +189,10 @@ export async function unwrap<T>(call: Call<T>): Promise<Paired<T>> {
   try {
     answer = await call;
   } catch {
+    await letGo();
     throw new Refusal(undefined, 0);
   }
+  await letGo();
   if (answer.data === undefined)
     throw new Refusal(answer.error as Partial<ErrorBody> | undefined, answer.response.status);
   return answer.data as Paired<T>;
