@@ -2,11 +2,15 @@
 
 from __future__ import annotations
 
+import itertools
 import math
 import time
 from typing import Any
 
-from idle_selvage.core.lay.engine.solver import Budget
+from benchmarks.garments import garment
+
+from idle_selvage.core.lay.engine.bounds import bound_of
+from idle_selvage.core.lay.engine.solver import Budget, Progress, solve
 from idle_selvage.core.lay.problem import Problem
 from idle_selvage.core.lay.reading import read_problem
 from idle_selvage.jobs.partner import second_process
@@ -36,6 +40,58 @@ def test_the_other_process_tells_and_is_told() -> None:
     assert time.monotonic() - begun < 2 and partner.process is not None and not partner.process.is_alive()
     partner.news()
     assert partner.news() == [] and partner.last() == ([], 0), "what was heard is told once"
+
+
+def test_the_other_process_proves_how_short_no_lay_can_be() -> None:
+    problem = read_problem(garment("gored skirt", 11))
+    before = bound_of(problem, "open")
+    partner = second_process(problem, Budget(7, 30.0, None))
+    try:
+        until = time.monotonic() + 30
+        while partner.proved().get("open", 0.0) <= before * 1.05 and time.monotonic() < until:
+            partner.news()
+            time.sleep(0.05)
+    finally:
+        partner.stop()
+    assert partner.proved()["open"] > before * 1.05
+
+
+class Proves:
+    """Another search that finds nothing, and proves that nothing is shorter than the first it is told."""
+
+    def __init__(self, *_: object) -> None:
+        self.found: dict[str, float] = {}
+
+    def news(self) -> list[Any]:
+        return []
+
+    def proved(self) -> dict[str, float]:
+        return self.found
+
+    def tell(self, best: dict[str, Any]) -> None:
+        self.found = self.found or {fold: outcome.score for fold, outcome in best.items()}
+
+    def last(self) -> tuple[list[Any], int]:
+        return [], 0
+
+    def stop(self) -> None:
+        pass
+
+
+def test_a_proof_of_the_other_process_is_told_and_ends_the_search() -> None:
+    problem = read_problem({**shirt(), "folds": ["open"]})
+    first = bound_of(problem, "open")
+    told: list[Progress] = []
+    clock = itertools.count()
+    answer = solve(
+        problem,
+        seconds=1e9,
+        clock=lambda: float(next(clock)),
+        on_progress=lambda now, _: told.append(now),
+        partner=lambda *_: Proves(),
+    )
+    assert told[0].bound < first + 0.1 < told[-1].bound == answer.lay.bound
+    assert answer.lay.bound <= answer.lay.length <= answer.lay.bound + 0.3
 
 
 def test_a_process_with_a_budget_ends_by_itself() -> None:

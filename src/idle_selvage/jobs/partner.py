@@ -26,6 +26,9 @@ if TYPE_CHECKING:
 
 #: How long a partner that was told to stop may take to do so, seconds.
 STOP_WAIT = 1.0
+#: After so many seconds it also proves how short no lay can be, for this part of its time; for more of it when nothing
+#: shorter was found for some seconds.
+PROVE_AFTER, PROVE_SHARE, SETTLED_AFTER, SETTLED_SHARE = 1.5, 0.25, 4.0, 0.5
 
 
 def _context() -> Any:
@@ -45,7 +48,8 @@ class ProcessPartner:
     def __init__(self, problem: Problem, budget: Budget) -> None:
         context = _context()
         self.link, theirs = context.Pipe()
-        self.heard: queue.SimpleQueue[tuple[list[Outcome], int]] = queue.SimpleQueue()
+        self.heard: queue.SimpleQueue[tuple[list[Outcome], int, dict[str, float]]] = queue.SimpleQueue()
+        self.bounds: dict[str, float] = {}
         self.process = context.Process(
             target=_work, args=(problem, budget, theirs, self.link, os.getpid()), daemon=True
         )
@@ -74,9 +78,14 @@ class ProcessPartner:
         found: list[Outcome] = []
         steps = 0
         while not self.heard.empty():
-            outcomes, steps = self.heard.get()
+            outcomes, steps, bounds = self.heard.get()
             found += outcomes
+            self.bounds.update(bounds)
         return found, steps
+
+    def proved(self) -> dict[str, float]:
+        """The bounds it had proved when it was last asked for news, by fold."""
+        return self.bounds
 
     def tell(self, best: dict[str, Outcome]) -> None:
         """Tell the other process what was found here."""
@@ -103,26 +112,42 @@ class ProcessPartner:
 
 
 def _work(problem: Problem, budget: Budget, link: Connection, parents: Connection, parent: int) -> None:
+    from ..core.lay.engine.bounds import bound_of
+    from ..core.lay.engine.climb import climb
     from ..core.lay.engine.solver import Lanes
 
     leave_with_parent(parent)
     # a fork has the parent's end too; with it open, nothing would tell that nobody reads any more
     parents.close()
-    begun = time.monotonic()
+    begun = found = time.monotonic()
     seconds, steps = budget.seconds, budget.steps
     try:
         lanes = Lanes(problem, budget.seed)
         share = steps is None
+        proofs = climb(problem, {lane.fold: bound_of(problem, lane.fold) for lane in lanes.lanes})
+        proving = 0.0
+        told: dict[str, float] = {}
         lanes.try_jigsaw()
         if share:
-            link.send((list(lanes.best.values()), lanes.steps))
+            link.send((list(lanes.best.values()), lanes.steps, {}))
         while (seconds is None or time.monotonic() - begun < seconds) and (steps is None or lanes.steps < steps):
-            if lanes.slice() and share:
-                link.send((list(lanes.best.values()), lanes.steps))
+            if lanes.slice():
+                found = time.monotonic()
+                if share:
+                    link.send((list(lanes.best.values()), lanes.steps, {}))
             while share and link.poll():
                 for outcome in link.recv():
-                    lanes.adopt(outcome)
-        link.send((list(lanes.best.values()), lanes.steps))
+                    if lanes.adopt(outcome):
+                        found = time.monotonic()
+            now = time.monotonic()
+            part = SETTLED_SHARE if now - found > SETTLED_AFTER else PROVE_SHARE
+            if share and now - begun > PROVE_AFTER and proving < part * (now - begun):
+                proved = next(proofs, told)
+                proving += time.monotonic() - now
+                if proved != told:
+                    told = dict(proved)
+                    link.send(([], lanes.steps, told))
+        link.send((list(lanes.best.values()), lanes.steps, told))
     except (EOFError, OSError, BadProblem, KeyboardInterrupt):
         # the first process has what it wants, or says the fault itself
         pass

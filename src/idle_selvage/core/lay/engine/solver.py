@@ -85,6 +85,10 @@ class Partner(Protocol):
         """What it has found since it was last asked."""
         ...
 
+    def proved(self) -> dict[str, float]:
+        """The bounds it had proved when it was last asked for news, by fold."""
+        ...
+
     def tell(self, best: dict[str, Outcome]) -> None:
         """Tell it what was found here."""
         ...
@@ -294,6 +298,7 @@ def _solve(
                 better = lanes.adopt(outcome) or better
             if better:
                 partner.tell(lanes.best)
+            better = _raise(bounds, partner.proved()) or better
         if better:
             lanes.update_short()
             tell()
@@ -305,6 +310,13 @@ def _solve(
     assert answer is not None
     final: Answer = answer
     return replace(final, cancelled=stopped)
+
+
+def _raise(bounds: dict[str, float], proved: dict[str, float]) -> bool:
+    """Take over what was proved elsewhere. True when a bound is higher by it."""
+    higher = {fold: bound for fold, bound in proved.items() if bound > bounds.get(fold, math.inf)}
+    bounds.update(higher)
+    return bool(higher)
 
 
 def _met(lanes: Lanes, bounds: dict[str, float], problem: Problem) -> bool:
