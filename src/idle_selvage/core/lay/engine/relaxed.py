@@ -41,6 +41,11 @@ from .strips import Part, Strip, Variant
 GIVE_MM = 0.1
 #: A section is written down in so many parts of a millimetre, rounded down.
 FINE = 20
+#: More inner boxes than this, of all parts together, and the largest must do: the time of a decision grows with their
+#: square. A rule left out only lets more in.
+MOST_BOXES = 1_000
+#: With more rules than this the solver's deterministic time says too little, and it is given less of it.
+MANY_RULES = 2_000
 #: Just beside a corner.
 BESIDE = 1e-6
 
@@ -191,7 +196,7 @@ class Relaxed:
         solver = cp_model.CpSolver()
         solver.parameters.num_workers = 1
         solver.parameters.random_seed = 1
-        solver.parameters.max_deterministic_time = effort
+        solver.parameters.max_deterministic_time = effort / max(1.0, len(made.proto.constraints) / MANY_RULES)
         state = solver.solve(made)
         if state == cp_model.INFEASIBLE:
             return True
@@ -207,11 +212,12 @@ class Relaxed:
         widths: list[int] = []
         boxes: list[tuple[Any, Any]] = []
         before: dict[int, tuple[Any, Any]] = {}
-        for number, poses in enumerate(self.parts):
-            allowed = [p for p in poses if p.reach <= long + 1e-9]
-            if not allowed:
-                return None
-            kinds = self._kinds(tuple(id(p) for p in allowed), allowed, g, along, across)
+        every = [[p for p in poses if p.reach <= long + 1e-9] for poses in self.parts]
+        if not all(every):
+            return None
+        each = [self._kinds(tuple(id(p) for p in poses), poses, g, along, across) for poses in every]
+        most = max(1, MOST_BOXES // sum(len(kinds) for kinds in each)) if each else 1
+        for number, (poses, kinds) in enumerate(zip(self.parts, each, strict=True)):
             x = model.new_int_var(0, max(k.last_x(long, g) for k in kinds), f"x{number}")
             y = model.new_int_var(min(k.low for k in kinds), max(k.high for k in kinds), f"y{number}")
             picked = [None] if len(kinds) == 1 else [model.new_bool_var(f"b{number}.{n}") for n in range(len(kinds))]
@@ -232,7 +238,7 @@ class Relaxed:
                         rows.append(_bar(model, y + at, size, here, name))
                         widths.append(wide)
                 if along and across:
-                    for at_x, at_y, size_x, size_y in kind.inner:
+                    for at_x, at_y, size_x, size_y in kind.inner[:most]:
                         boxes.append(
                             (_bar(model, x + at_x, size_x, here, name), _bar(model, y + at_y, size_y, here, name))
                         )
@@ -339,7 +345,8 @@ def _runs(cells: Ints) -> tuple[tuple[int, int, int], ...]:
 
 
 def inner_boxes(pose: Pose, g: float) -> tuple[tuple[int, int, int, int], ...]:
-    """The cells of the part's own grid that lie wholly within it, as boxes (k, m, cells along, cells across)."""
+    """The cells of the part's own grid that lie wholly within it, as boxes (k, m, cells along, cells across), the
+    largest first."""
     nx, ny = math.floor(pose.reach / g), math.floor(pose.tall / g)
     if nx < 1 or ny < 1:
         return ()
@@ -365,4 +372,4 @@ def inner_boxes(pose: Pose, g: float) -> tuple[tuple[int, int, int, int], ...]:
             left[k:last, m:top] = False
             found.append((k, m, last - k, top - m))
             m = top
-    return tuple(found)
+    return tuple(sorted(found, key=lambda box: -box[2] * box[3]))
