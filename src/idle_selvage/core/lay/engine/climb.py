@@ -5,11 +5,12 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
 
+from ...plan.outline import is_mirror_symmetric
 from ..problem import Problem
 from .folds import SIMPLE, strip_for, ways
-from .matching import Matching
+from .matching import Matching, Phase
 from .relaxed import Relaxed
-from .strips import CannotFold
+from .strips import CannotFold, Strip
 
 #: What is decided one after another, each from where the one before came to: bars along, bars across, and how many
 #: cells the first bound has.
@@ -52,8 +53,6 @@ def climb(problem: Problem, bounds: dict[str, float]) -> Iterator[dict[str, floa
 
 
 def _strips(problem: Problem, bounds: dict[str, float]) -> Iterator[_Strip]:
-    # a rule left out only lets more lays in
-    bare = replace(problem, pieces=tuple(replace(p, match=(), centre_on_axis=None) for p in problem.pieces))
     asked: list[tuple[str, tuple[str, ...]]] = [("open", tuple(bounds))]
     plain = all(fold in SIMPLE and fold not in ("open", "partial") for fold in bounds)
     # what is fixed may lie on either layer, and bars may keep a piece off its fold
@@ -62,13 +61,33 @@ def _strips(problem: Problem, bounds: dict[str, float]) -> Iterator[_Strip]:
         asked += [(fold, (fold,)) for fold in bounds]
     for fold, holds in asked:
         try:
-            strip = strip_for(bare, ways(bare, fold)[0], Matching(bare), ())
+            strip = open_strip(problem) if fold == "open" else _without_bars(problem, fold)
         except CannotFold:
             continue
         if strip.parts:
             relaxed = Relaxed(strip)
             least = max(min(bounds[f] for f in holds), relaxed.area_bound() * strip.lengths)
             yield _Strip(holds, relaxed, strip.lengths, least, least)
+
+
+def _without_bars(problem: Problem, fold: str) -> Strip:
+    """A rule left out only lets more lays in."""
+    bare = replace(problem, pieces=tuple(replace(p, match=(), centre_on_axis=None) for p in problem.pieces))
+    return strip_for(bare, ways(bare, fold)[0], Matching(bare), ())
+
+
+def open_strip(problem: Problem) -> Strip:
+    """The open cloth; with its bars, at phases of 0, where every lay has the same places on them: where no phase is one
+    of several, nor lets pieces be turned. Raises :class:`CannotFold`."""
+    matching = Matching(problem)
+    if any(matching.turning) or not all(r.choices is None or len(r.choices) == 1 for r in matching.roots):
+        return _without_bars(problem, "open")
+    phases = tuple(Phase(0.0 if root.choices is None else root.choices[0]) for root in matching.roots)
+    # what equals its mirror image may be cut as one, and meets the bars elsewhere then: any copy may be mirrored here
+    either = [p for p in problem.pieces if p.on_fold or is_mirror_symmetric(p.outline)]
+    if any(m.across for p in either for m in p.match):
+        problem = replace(problem, reversible=True)
+    return strip_for(problem, ways(problem, "open")[0], matching, phases)
 
 
 def _refute(strip: _Strip, mode: tuple[bool, bool, int], effort: float) -> Iterator[None]:

@@ -17,6 +17,12 @@ to at most the width.
 (s + k, r + m). No two parts may put one down at the same place. *Proof:* as above, along and across at once, it holds
 the points just left of and below ((t+1)g, (u+1)g); two parts would share them.
 
+**Lattice.** Along matched bars of repeat R, with a whole number M of cells to a repeat, a part whose group has the
+phase φ begins at r + φ + kR for some whole k, with r known. With φ = (f + δ)g, 0 ≤ δ < 1, and r = (a + c)g, 0 ≤ c < 1,
+its s is f + a + [δ ≥ 1 − c] + Mk; where it lies mirrored, at r − φ + kR, it is a − f − [δ > c] + Mk. All parts of a
+group share f and δ, so the brackets come true in the order of what δ is compared with. A match is judged to a tenth: a
+lay is first moved onto its lattice, and outlines are drawn in by that much more.
+
 What may not be laid on is as it is: the line just left of (t+1)g has so much less room, the line below (u+1)g too.
 """
 
@@ -39,6 +45,8 @@ from .strips import Part, Strip, Variant
 
 #: Overlap is judged to this, mm: outlines are drawn in by half of it, the strip is longer and wider by it.
 GIVE_MM = 0.1
+#: How far a piece may lie beside its place on the bars, along and across together, mm.
+OFF_BARS_MM = 0.2
 #: A section is written down in so many parts of a millimetre, rounded down.
 FINE = 20
 #: More inner boxes than this, of all parts together, and the largest must do: the time of a decision grows with their
@@ -50,6 +58,8 @@ MANY_RULES = 2_000
 BESIDE = 1e-6
 
 Ints = NDArray[np.int64]
+#: The size of a cell along and across.
+Grid = tuple[float, float]
 
 
 def _rings(shape: BaseGeometry) -> list[Ring]:
@@ -113,13 +123,30 @@ class Pose:
     tall: float
     low: float
     high: float
+    #: where its least x and y lie on the bars
+    along: OnBars | None = None
+    across: OnBars | None = None
+
+
+@dataclass(frozen=True)
+class OnBars:
+    """A place on bars: ``at`` modulo the repeat, and further by the phase of a group (less far with ``sign`` −1); a
+    group of −1 has none."""
+
+    at: float
+    group: int
+    sign: int
 
 
 class Relaxed:
-    """A strip, relaxed. ``width`` and the lengths asked about are the strip's, larger by the tolerance and the gap."""
+    """A strip, relaxed. ``width`` and the lengths asked about are the strip's, larger by the tolerance and the gap.
+
+    The strip's places on the bars are those for phases of 0 where a group is free."""
 
     def __init__(self, strip: Strip) -> None:
         self.strip = strip
+        steps = [v for part in strip.parts for v in part.variants if v.x_step or v.y_step]
+        self.drawn_in = GIVE_MM / 2 + (OFF_BARS_MM if steps else 0.0)
         self.half_gap = strip.gap / 2
         self.width = strip.width + strip.gap + GIVE_MM
         known: dict[tuple[int, str], list[Pose]] = {}
@@ -131,7 +158,7 @@ class Relaxed:
             self.parts.append(known[key])
         low = strip.low - self.half_gap
         taken = [
-            Polygon(grow(o.ring, self.half_gap, "")).buffer(-GIVE_MM / 2)
+            Polygon(grow(o.ring, self.half_gap, "")).buffer(-self.drawn_in)
             for o in strip.obstacles
             # border parts may lie on what is kept for them
             if not (o.reserved and any(part.border for part in strip.parts))
@@ -151,7 +178,7 @@ class Relaxed:
     def _pose(self, variant: Variant, half: str, grown: dict[int, tuple[BaseGeometry, Ring]]) -> Pose:
         if id(variant.ring) not in grown:
             ring = grow(variant.ring, self.half_gap, half)
-            grown[id(variant.ring)] = (Polygon(ring).buffer(-GIVE_MM / 2, join_style="mitre"), ring)
+            grown[id(variant.ring)] = (Polygon(ring).buffer(-self.drawn_in, join_style="mitre"), ring)
         shape, ring = grown[id(variant.ring)]
         if shape.is_empty:
             return Pose([], shape, 0.0, 0.0, 0.0, self.width)
@@ -159,8 +186,16 @@ class Relaxed:
         at = y0 - self.strip.low + self.half_gap + GIVE_MM / 2
         moved = shapely.affinity.translate(shape, -x0, -y0)
         # lays are judged to the tolerance here too
-        low, high = variant.low + at - GIVE_MM, variant.high + at + GIVE_MM
-        return Pose(_rings(moved), moved, x1 - x0, y1 - y0, max(0.0, low), high)
+        more = GIVE_MM / 2 + self.drawn_in
+        low, high = variant.low + at - more, variant.high + at + more
+        begin = variant.x_base + x0 + self.start + GIVE_MM / 2
+        along = OnBars(begin, variant.x_group, 1) if 0 < variant.x_step == self.strip.x_repeat else None
+        across = (
+            OnBars(variant.y_base + at, variant.y_group, variant.y_sign)
+            if 0 < variant.y_step == self.strip.y_repeat
+            else None
+        )
+        return Pose(_rings(moved), moved, x1 - x0, y1 - y0, max(0.0, low), high, along, across)
 
     def length(self, asked: float) -> float:
         """The length to lay in, of a lay of this length."""
@@ -190,7 +225,7 @@ class Relaxed:
         so that the same question has the same answer everywhere."""
         from ortools.sat.python import cp_model
 
-        made = self._model(cp_model, self.length(asked), g, along, across)
+        made = self._model(cp_model, self.length(asked), self._grid(g), along, across)
         if made is None:
             return True
         solver = cp_model.CpSolver()
@@ -202,9 +237,17 @@ class Relaxed:
             return True
         return False if state in (cp_model.FEASIBLE, cp_model.OPTIMAL) else None
 
-    def _model(self, cp_model: Any, long: float, g: float, along: bool, across: bool) -> Any:
+    def _grid(self, g: float) -> Grid:
+        """Cells near ``g``, a whole number of them to a repeat of matched bars."""
+        sizes = [
+            repeat / max(1, round(repeat / g)) if repeat else g for repeat in (self.strip.x_repeat, self.strip.y_repeat)
+        ]
+        return sizes[0], sizes[1]
+
+    def _model(self, cp_model: Any, long: float, grid: Grid, along: bool, across: bool) -> Any:
         """The relaxed lay as a model; None when a part is longer than the strip. ``along``, ``across``: which bars;
         with both, inner cells as well."""
+        gx, gy = grid
         model = cp_model.CpModel()
         columns: list[Any] = []
         heights: list[int] = []
@@ -215,18 +258,28 @@ class Relaxed:
         every = [[p for p in poses if p.reach <= long + 1e-9] for poses in self.parts]
         if not all(every):
             return None
-        each = [self._kinds(tuple(id(p) for p in poses), poses, g, along, across) for poses in every]
+        each = [self._kinds(tuple(id(p) for p in poses), poses, grid, along, across) for poses in every]
         most = max(1, MOST_BOXES // sum(len(kinds) for kinds in each)) if each else 1
+        bars_x = _Lattice(
+            model, "x", self.strip.x_repeat, gx, [k.on_x for kinds in each for k in kinds if k.on_x and across]
+        )
+        bars_y = _Lattice(
+            model, "y", self.strip.y_repeat, gy, [k.on_y for kinds in each for k in kinds if k.on_y and along]
+        )
         for number, (poses, kinds) in enumerate(zip(self.parts, each, strict=True)):
-            x = model.new_int_var(0, max(k.last_x(long, g) for k in kinds), f"x{number}")
+            x = model.new_int_var(0, max(k.last_x(long, gx) for k in kinds), f"x{number}")
             y = model.new_int_var(min(k.low for k in kinds), max(k.high for k in kinds), f"y{number}")
             picked = [None] if len(kinds) == 1 else [model.new_bool_var(f"b{number}.{n}") for n in range(len(kinds))]
             if len(kinds) > 1:
                 model.add_exactly_one(picked)
             for n, (kind, here) in enumerate(zip(kinds, picked, strict=True)):
                 name = f"{number}.{n}"
+                if kind.on_x and across:
+                    bars_x.bind(x, kind.on_x, here, name)
+                if kind.on_y and along:
+                    bars_y.bind(y, kind.on_y, here, name)
                 if here is not None:
-                    model.add(x <= kind.last_x(long, g)).only_enforce_if(here)
+                    model.add(x <= kind.last_x(long, gx)).only_enforce_if(here)
                     model.add(y >= kind.low).only_enforce_if(here)
                     model.add(y <= kind.high).only_enforce_if(here)
                 if across:
@@ -246,10 +299,10 @@ class Relaxed:
             if same in before:
                 self._ordered(model, before[same], (x, y), across)
             before[same] = (x, y)
-        for at, tall in self._gone_across(long, g) if across else ():
+        for at, tall in self._gone_across(long, gx) if across else ():
             columns.append(model.new_fixed_size_interval_var(at, 1, "taken"))
             heights.append(tall)
-        for at, wide in self._gone_along(long, g) if along else ():
+        for at, wide in self._gone_along(long, gy) if along else ():
             rows.append(model.new_fixed_size_interval_var(at, 1, "taken"))
             widths.append(wide)
         if across:
@@ -265,13 +318,20 @@ class Relaxed:
         k = 0 if across else 1
         model.add(one[k] <= other[k])
 
-    def _kinds(self, key: tuple[int, ...], poses: list[Pose], g: float, along: bool, across: bool) -> list[_Kind]:
-        full = (key, g, along, across)
+    def _kinds(self, key: tuple[int, ...], poses: list[Pose], grid: Grid, along: bool, across: bool) -> list[_Kind]:
+        full = (key, grid, along, across)
         if full not in self._known_kinds:
             found: dict[tuple[Any, ...], _Kind] = {}
             for pose in poses:
-                kind = self._kind(pose, g, along, across)
-                same = (kind.across, kind.along, kind.inner, kind.cells, *((kind.low, kind.high) if along else ()))
+                kind = self._kind(pose, grid, along, across)
+                same = (
+                    kind.across,
+                    kind.along,
+                    kind.inner,
+                    kind.cells,
+                    *((kind.low, kind.high, kind.on_y) if along else ()),
+                    *((kind.on_x,) if across else ()),
+                )
                 if same not in found or found[same].reach > kind.reach:
                     found[same] = kind
             self._known_kinds[full] = list(found.values())
@@ -281,15 +341,23 @@ class Relaxed:
     def _known_kinds(self) -> dict[Any, list[_Kind]]:
         return {}
 
-    def _kind(self, pose: Pose, g: float, along: bool, across: bool) -> _Kind:
+    def _kind(self, pose: Pose, grid: Grid, along: bool, across: bool) -> _Kind:
+        gx, gy = grid
         turned = [ring[:, ::-1] for ring in pose.rings]
-        columns = profile(pose.rings, g) if across else np.zeros(0, dtype=np.int64)
-        rows = profile(turned, g) if along else np.zeros(0, dtype=np.int64)
-        inner = inner_boxes(pose, g) if along and across else ()
+        columns = profile(pose.rings, gx) if across else np.zeros(0, dtype=np.int64)
+        rows = profile(turned, gy) if along else np.zeros(0, dtype=np.int64)
+        inner = inner_boxes(pose, gx, gy) if along and across else ()
         return _Kind(
-            _runs(columns), _runs(rows), inner, math.floor(pose.low / g), math.floor(pose.high / g), pose.reach,
-            math.floor(pose.reach / g),
-        )  # fmt: skip
+            _runs(columns),
+            _runs(rows),
+            inner,
+            math.floor(pose.low / gy),
+            math.floor(pose.high / gy),
+            pose.reach,
+            math.floor(pose.reach / gx),
+            _cells_on(pose.along, self.strip.x_repeat, gx),
+            _cells_on(pose.across, self.strip.y_repeat, gy),
+        )
 
     def _gone_across(self, long: float, g: float) -> list[tuple[int, int]]:
         """How much of each line just left of (t+1)g is taken."""
@@ -321,10 +389,59 @@ class _Kind:
     high: int
     reach: float
     cells: int
+    on_x: _OnCells | None
+    on_y: _OnCells | None
 
     def last_x(self, long: float, g: float) -> int:
         """The last cell it may begin in on a strip of this length."""
         return max(0, math.floor((long - self.reach) / g + 1e-9))
+
+
+@dataclass(frozen=True)
+class _OnCells:
+    """A place on bars in cells: whole ones, and what δ is compared with, with 1 where it must be more than that."""
+
+    group: int
+    sign: int
+    whole: int
+    compared: tuple[float, int]
+
+
+def _cells_on(place: OnBars | None, repeat: float, g: float) -> _OnCells | None:
+    if place is None:
+        return None
+    cells = place.at % repeat / g
+    whole, rest = math.floor(cells), cells - math.floor(cells)
+    return _OnCells(place.group, place.sign, whole, (1 - rest, 0) if place.sign > 0 else (rest, 1))
+
+
+class _Lattice:
+    """The phases of groups along one axis, in cells, and the places that hang on them."""
+
+    def __init__(self, model: Any, axis: str, repeat: float, g: float, places: list[_OnCells]) -> None:
+        self.model, self.axis = model, axis
+        self.cells = round(repeat / g) if repeat else 1
+        self.first: dict[int, Any] = {}
+        self.beyond: dict[tuple[int, tuple[float, int]], Any] = {}
+        for group in sorted({p.group for p in places if p.group >= 0}):
+            self.first[group] = model.new_int_var(0, self.cells - 1, f"{axis} phase {group}")
+            before: Any = None
+            # the smaller what δ is compared with, the sooner it is as much
+            for compared in sorted({p.compared for p in places if p.group == group}, reverse=True):
+                now = model.new_bool_var(f"{axis} beyond {group} {compared}")
+                if before is not None:
+                    model.add_implication(before, now)
+                self.beyond[group, compared] = before = now
+
+    def bind(self, var: Any, place: _OnCells, here: Any, name: str) -> None:
+        """A part's cell lies on the bars."""
+        times = self.model.new_int_var(-2, 100_000, f"{self.axis} repeats {name}")
+        at = place.whole + self.cells * times
+        if place.group >= 0:
+            at += place.sign * (self.first[place.group] + self.beyond[place.group, place.compared])
+        bound = self.model.add(var == at)
+        if here is not None:
+            bound.only_enforce_if(here)
 
 
 def _bar(model: Any, start: Any, size: int, here: Any, name: str) -> Any:
@@ -344,15 +461,15 @@ def _runs(cells: Ints) -> tuple[tuple[int, int, int], ...]:
     return tuple(step for step in found if step[2] > 0)
 
 
-def inner_boxes(pose: Pose, g: float) -> tuple[tuple[int, int, int, int], ...]:
+def inner_boxes(pose: Pose, gx: float, gy: float) -> tuple[tuple[int, int, int, int], ...]:
     """The cells of the part's own grid that lie wholly within it, as boxes (k, m, cells along, cells across), the
     largest first."""
-    nx, ny = math.floor(pose.reach / g), math.floor(pose.tall / g)
+    nx, ny = math.floor(pose.reach / gx), math.floor(pose.tall / gy)
     if nx < 1 or ny < 1:
         return ()
     kx, ky = np.meshgrid(np.arange(nx), np.arange(ny), indexing="ij")
     shapely.prepare(pose.shape)
-    cells = shapely.box(kx * g, ky * g, (kx + 1) * g, (ky + 1) * g)
+    cells = shapely.box(kx * gx, ky * gy, (kx + 1) * gx, (ky + 1) * gy)
     free = shapely.covers(pose.shape, cells)
     found: list[tuple[int, int, int, int]] = []
     # the tallest run of each column, made as long as it goes; then what is left
