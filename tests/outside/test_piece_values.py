@@ -50,6 +50,12 @@ def test_half_a_whole_ring_lies_on_the_fold() -> None:
     assert sum(e.length for e in edges(draft) if e.on_fold) == pytest.approx(1000.0, abs=0.01)
 
 
+def test_half_a_circle_ends_in_corners_on_its_fold() -> None:
+    points = shaped(Measures("circle", 300), half=True).points
+    assert [k for k, p in enumerate(points) if not p.smooth] == [0, len(points) - 1]
+    assert points[0].at == pytest.approx((150.0, 0.0)) and points[-1].at == pytest.approx((-150.0, 0.0), abs=1e-9)
+
+
 def test_a_circle() -> None:
     outline = outline_of(shaped(Measures("circle", 300)))
     assert Polygon(outline).length == pytest.approx(math.pi * 300, rel=2e-4)

@@ -164,10 +164,22 @@ def test_cloth_that_still_bleeds_waits_again(person: Person) -> None:
 
 @pytest.mark.parametrize(
     ("body", "path"),
-    [("100", "washer_kg"), ("noon", "rise"), ("25:00", "rise"), ("8", "sleep")],
+    [
+        ("100", "washer_kg"),
+        ("30.1", "washer_kg"),
+        ("0.9", "washer_kg"),
+        ("noon", "rise"),
+        ("25:00", "rise"),
+        ("8", "sleep"),
+    ],
 )
 def test_houses_that_cannot_be(person: Person, body: str, path: str) -> None:
     assert person.refused("PATCH", "/washday", **{path: body})["fields"][0]["path"] == path
+
+
+@pytest.mark.parametrize("kilos", [1.0, 30.0])
+def test_the_least_and_the_largest_washer_of_a_house(person: Person, kilos: float) -> None:
+    assert person.ask("PATCH", "/washday", washer_kg=f"{kilos:g}")["washer_kg"] == kilos
 
 
 def test_the_house(person: Person) -> None:

@@ -71,6 +71,17 @@ def test_sizes_that_cannot_be(body: tuple[float, ...], mine: float, fit: str, sa
         choose_size("ABC", body, mine, fit)  # type: ignore[arg-type]
 
 
+@pytest.mark.parametrize("mine", [860.1, 939.9])
+def test_of_a_single_size_a_step_of_4_cm_is_taken(mine: float) -> None:
+    assert choose_size("A", (900.0,), mine, "loose").size == "A"
+
+
+@pytest.mark.parametrize(("mine", "says"), [(859.9, "smaller"), (940.1, "larger")])
+def test_further_than_that_it_is_another_size(mine: float, says: str) -> None:
+    with pytest.raises(BadChart, match=says):
+        choose_size("A", (900.0,), mine, "loose")
+
+
 RANGES = ((36 * IN, 38 * IN), (40 * IN, 42 * IN), (42 * IN, 44 * IN))
 
 

@@ -130,3 +130,13 @@ def test_half_of_a_crooked_piece_is_cut_off_where_its_edges_cross_the_tape() -> 
     assert {round(p.along, 1) for p in half.points if p.across == 0.0} == {
         round(x, 1) for part in getattr(left, "geoms", [left]) for x, y in part.exterior.coords if abs(y) < 1e-9
     }
+
+
+def test_a_notch_may_lie_on_its_point_and_all_the_way_round_but_no_further() -> None:
+    draft = box()
+    after = draft.points[1].key
+    assert place_on(draft, after, 0.0)[0] == pytest.approx((400.0, -100.0))
+    assert place_on(draft, after, 1200.0)[0] == pytest.approx((400.0, -100.0))
+    for at in (-0.1, 1200.1):
+        with pytest.raises(BadPiece, match="further along"):
+            place_on(draft, after, at)

@@ -11,7 +11,10 @@ from shapely import Polygon
 from idle_selvage.core.lay.placing import place_point
 from idle_selvage.core.plan.allowance import cut_line
 from idle_selvage.core.plan.piece import Grain, Piece
-from idle_selvage.core.shrink.to_fit import TURN, enlarge, factors, on_cloth
+from idle_selvage.core.shrink.known import Shrinkage
+from idle_selvage.core.shrink.shrinkage import Direction
+from idle_selvage.core.shrink.to_fit import TURN, enlarge, factors, fit_by, on_cloth
+from idle_selvage.core.working import Figure
 
 BODICE = ((0.0, 0.0), (400.0, 0.0), (380.0, 90.0), (250.0, 130.0), (0.0, 160.0))
 GRAINS: tuple[Grain, ...] = ("lengthwise", "crosswise", "bias")
@@ -47,3 +50,13 @@ def test_a_bias_piece_is_given_as_it_will_lie() -> None:
     lying = Polygon(on_cloth(BODICE, "bias"))
     assert lying.bounds[:2] == pytest.approx((0, 0)) and lying.area == pytest.approx(Polygon(BODICE).area, rel=1e-6)
     assert lying.bounds[2] != pytest.approx(400)
+
+
+def test_pieces_are_enlarged_once_both_shrinkages_are_known() -> None:
+    def told(direction: Direction, value: float | None) -> Shrinkage:
+        figure = None if value is None else Figure(value, "percent", steps=(), sources=())
+        return Shrinkage(direction, "swatch", figure, figure)
+
+    assert fit_by(told("warp", 5.0), told("weft", -1.0)) == (5.0, 0.0), "what grows is not made smaller"
+    assert fit_by(told("warp", None), told("weft", 2.0)) is None
+    assert fit_by(told("warp", 5.0), told("weft", None)) is None
