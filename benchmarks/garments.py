@@ -283,3 +283,26 @@ def garment(kind: str, seed: int, **cloth: Any) -> dict[str, Any]:
 
 def copies(problem: dict[str, Any]) -> int:
     return sum(int(p.get("copies", 1)) for p in problem["pieces"])
+
+
+def on_bars(
+    kind: str, seed: int, along: float | None, across: float | None, *, balanced: bool = True
+) -> dict[str, Any]:
+    """A garment on stripes or a plaid: every piece on the straight grain meets the bars with its own first point.
+
+    ``along``, ``across``: the repeats, mm. Along, the bars have mirror axes only when ``balanced``; across they always
+    do, or nothing could be cut in pairs.
+    """
+    data = garment(kind, seed)
+    data["cloth"]["bars"] = {
+        "x_repeat": along,
+        "y_repeat": across,
+        "x_axes": [0.0, along / 2] if along and balanced else [],
+        "y_axes": [0.0, across / 2] if across else [],
+    }
+    for piece in data["pieces"]:
+        if piece.get("grain", "lengthwise") == "lengthwise":
+            piece["match"] = [
+                {"group": "all", "point": [0, 0], "along": along is not None, "across": across is not None}
+            ]
+    return data
