@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import itertools
+import math
 from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
 
@@ -18,16 +20,17 @@ MODES = ((False, True, 60), (True, False, 60), (True, True, 40), (True, True, 60
 #: Deterministic time of a decision, round after round; after so many that it did not do for, the next mode is tried.
 EFFORTS = (0.02, 0.1, 0.3)
 UNDECIDED = 2
+#: More ways than this to lie on the bars, and the bars are left out.
+MOST_CASES = 9
 #: How much longer the next length is: it grows with a proof and is halved without one.
 STEP_FIRST, STEP_LEAST, STEP_GROWS = 0.02, 0.002, 1.6
 
 
 @dataclass
-class _Strip:
-    """One way of folding, relaxed: the folds its bound holds for, what is proved of it, and by mode the least length
-    for which there is a relaxed lay."""
+class _Case:
+    """One way a lay may keep the rules, relaxed: what is proved of it, and by mode the least length for which there is
+    a relaxed lay."""
 
-    folds: tuple[str, ...]
     relaxed: Relaxed
     lengths: int
     proved: float
@@ -42,17 +45,26 @@ def climb(problem: Problem, bounds: dict[str, float]) -> Iterator[dict[str, floa
     only where no other fold is allowed than the plain ones: what is told is the least of all.
     """
     proved = dict(bounds)
-    strips = list(_strips(problem, bounds))
+    claims = list(_claims(problem, bounds))
     for effort in EFFORTS:
-        for strip in strips:
+        for folds, cases in claims:
             for mode in MODES:
-                for _ in _refute(strip, mode, effort):
-                    for fold in strip.folds:
-                        proved[fold] = max(proved[fold], strip.proved)
+                for case in cases:
+                    case.proved = max(case.proved, min(proved[fold] for fold in folds))
+                ladders = [_refute(case, mode, effort) for case in cases]
+                while True:
+                    # a lay is one of the cases: what is proved is the least of what is proved of each
+                    lowest = min(range(len(cases)), key=lambda k: cases[k].proved)
+                    if next(ladders[lowest], True):
+                        break
+                    least = min(case.proved for case in cases)
+                    for fold in folds:
+                        proved[fold] = max(proved[fold], least)
                     yield proved
 
 
-def _strips(problem: Problem, bounds: dict[str, float]) -> Iterator[_Strip]:
+def _claims(problem: Problem, bounds: dict[str, float]) -> Iterator[tuple[tuple[str, ...], list[_Case]]]:
+    """What is to be proved: the folds it holds for, and the cases of which every such lay is one."""
     asked: list[tuple[str, tuple[str, ...]]] = [("open", tuple(bounds))]
     plain = all(fold in SIMPLE and fold not in ("open", "partial") for fold in bounds)
     # what is fixed may lie on either layer, and bars may keep a piece off its fold
@@ -61,13 +73,19 @@ def _strips(problem: Problem, bounds: dict[str, float]) -> Iterator[_Strip]:
         asked += [(fold, (fold,)) for fold in bounds]
     for fold, holds in asked:
         try:
-            strip = open_strip(problem) if fold == "open" else _without_bars(problem, fold)
+            ways_on_bars = open_strips(problem) if fold == "open" else [_without_bars(problem, fold)]
+            # of several ways the least counts: without the bars it is one, and quicker
+            tries = [ways_on_bars, *([[_without_bars(problem, fold)]] if len(ways_on_bars) > 1 else [])]
         except CannotFold:
             continue
-        if strip.parts:
-            relaxed = Relaxed(strip)
-            least = max(min(bounds[f] for f in holds), relaxed.area_bound() * strip.lengths)
-            yield _Strip(holds, relaxed, strip.lengths, least, least)
+        for strips in reversed(tries):
+            cases = []
+            for strip in strips:
+                relaxed = Relaxed(strip)
+                least = max(min(bounds[f] for f in holds), relaxed.area_bound() * strip.lengths)
+                cases.append(_Case(relaxed, strip.lengths, least, least))
+            if all(case.relaxed.parts for case in cases):
+                yield holds, cases
 
 
 def _without_bars(problem: Problem, fold: str) -> Strip:
@@ -76,37 +94,52 @@ def _without_bars(problem: Problem, fold: str) -> Strip:
     return strip_for(bare, ways(bare, fold)[0], Matching(bare), ())
 
 
-def open_strip(problem: Problem) -> Strip:
-    """The open cloth; with its bars, at phases of 0, where every lay has the same places on them: where no phase is one
-    of several, nor lets pieces be turned. Raises :class:`CannotFold`."""
+def open_strips(problem: Problem) -> list[Strip]:
+    """The open cloth: one strip, or where the bars leave several ways a strip for each, of which every lay keeps one. A
+    group's phase is free, and is taken to be 0, or it is one of a few, or it lies on an axis on which its pieces may be
+    turned. Where that makes too many, one strip without the bars. Raises :class:`CannotFold` where no way is left."""
     matching = Matching(problem)
-    if any(matching.turning) or not all(r.choices is None or len(r.choices) == 1 for r in matching.roots):
-        return _without_bars(problem, "open")
-    phases = tuple(Phase(0.0 if root.choices is None else root.choices[0]) for root in matching.roots)
+    choices: list[list[Phase]] = []
+    for root, turning in zip(matching.roots, matching.turning, strict=True):
+        plain = [Phase(value) for value in ([0.0] if root.choices is None else root.choices)]
+        choices.append([*plain, *(Phase(value, True) for value in turning)])
+    if math.prod(len(one) for one in choices) > MOST_CASES:
+        return [_without_bars(problem, "open")]
     # what equals its mirror image may be cut as one, and meets the bars elsewhere then: any copy may be mirrored here
     either = [p for p in problem.pieces if p.on_fold or is_mirror_symmetric(p.outline)]
     if any(m.across for p in either for m in p.match):
         problem = replace(problem, reversible=True)
-    return strip_for(problem, ways(problem, "open")[0], matching, phases)
+    found: list[Strip] = []
+    refused: CannotFold | None = None
+    for phases in itertools.product(*choices):
+        try:
+            found.append(strip_for(problem, ways(problem, "open")[0], matching, phases))
+        except CannotFold as why:
+            # no lay is of this case
+            refused = why
+    if not found and refused is not None:
+        raise refused
+    return found
 
 
-def _refute(strip: _Strip, mode: tuple[bool, bool, int], effort: float) -> Iterator[None]:
+def _refute(case: _Case, mode: tuple[bool, bool, int], effort: float) -> Iterator[bool]:
+    """One decision after another; each is told as False, for there may be more."""
     along, across, cells = mode
     # the same cells in every round, so that what was possible stays possible
-    g = max(1.0, strip.first / strip.lengths / cells)
+    g = max(1.0, case.first / case.lengths / cells)
     step, undecided = STEP_FIRST, 0
     while step > STEP_LEAST and undecided < UNDECIDED:
-        asked = strip.proved * (1 + step)
-        if asked >= strip.possible.get(mode, float("inf")):
+        asked = case.proved * (1 + step)
+        if asked >= case.possible.get(mode, float("inf")):
             step /= 2
             continue
-        refuted = strip.relaxed.refuted(asked / strip.lengths, g, along, across, effort)
+        refuted = case.relaxed.refuted(asked / case.lengths, g, along, across, effort)
         if refuted:
-            strip.proved = asked
+            case.proved = asked
             step *= STEP_GROWS
         else:
             if refuted is False:
-                strip.possible[mode] = asked
+                case.possible[mode] = asked
             undecided += refuted is None
             step /= 2
-        yield
+        yield False
