@@ -1,6 +1,7 @@
 from __future__ import annotations
 
 import math
+import unicodedata
 
 import pytest
 from hypothesis import given
@@ -156,3 +157,10 @@ def test_the_smaller_end_of_a_range_comes_first() -> None:
         read_range("38–36 in")
     with pytest.raises(BadEntry):
         read_range("36–38–40 in")
+
+
+@pytest.mark.parametrize("sign", "½⅓⅔¼¾⅕⅖⅗⅘⅙⅚⅛⅜⅝⅞")
+def test_every_fraction_that_is_one_sign_is_what_unicode_says(sign: str) -> None:
+    # the Unicode character database, as the standard library keeps it
+    assert read_number(sign) == pytest.approx(unicodedata.numeric(sign))
+    assert read_length(f"2{sign} in", "metric") == pytest.approx((2 + unicodedata.numeric(sign)) * 25.4)

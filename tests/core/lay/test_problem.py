@@ -105,7 +105,9 @@ def test_all_faults_are_told_at_once() -> None:
 
 def test_round_trip_and_fingerprint() -> None:
     read = read_problem(shirt())
-    assert read_problem(to_json(read)) == read
+    assert read_problem(to_json(read)) == read and not read.turn_on_bars
+    wished = read_problem({**shirt(), "turn_on_bars": True})
+    assert read_problem(to_json(wished)) == wished and wished.turn_on_bars
     assert fingerprint(read) == fingerprint(read_problem(copy.deepcopy(shirt())))
     other = shirt()
     other["cloth"]["width"] += 1
@@ -181,3 +183,16 @@ def test_what_slides_is_written_only_where_it_does() -> None:
     told["pieces"][0]["fixed"][1]["slides"] = "yes"
     with pytest.raises(BadProblem, match="fixed slides must be true or false"):
         read_problem(told)
+
+
+@pytest.mark.parametrize(
+    ("grain", "free", "one_way"),
+    [
+        ("lengthwise", (0, 180), (0,)),
+        ("crosswise", (90, 270), (90,)),
+        ("bias", (45, 135, 225, 315), (45, 315)),
+        ("any", (0, 45, 90, 135, 180, 225, 270, 315), (0, 45, 90, 315)),
+    ],
+)
+def test_the_turns_of_each_grain(grain: Any, free: tuple[int, ...], one_way: tuple[int, ...]) -> None:
+    assert allowed_turns(grain, False) == free and allowed_turns(grain, True) == one_way

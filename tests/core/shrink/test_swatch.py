@@ -18,6 +18,7 @@ from idle_selvage.core.shrink.swatch import (
     how_to_begin,
     in_all,
     marks_told,
+    odd_reading,
     row_fault,
     skew_from_diagonals,
     sure_of,
@@ -87,6 +88,8 @@ def test_rows_that_cannot_be() -> None:
     assert "before washing" in row_fault([]) and "before washing" in row_fault([None, 3.0])
     assert "too small" in row_fault([5.0]) and "At most" in row_fault([250.0] * 12)
     assert row_fault([250.0, None, 240.0]) == ""
+    # before washing, and after eight washes
+    assert row_fault([250.0] * 9) == "" and "At most 8" in row_fault([250.0] * 10)
 
 
 def test_how_far_apart_marks_must_be_is_told_in_the_units_of_who_reads() -> None:
@@ -139,3 +142,11 @@ def test_how_unsure_a_wash_is_by_the_tape_goes_by_the_mean_of_what_was_marked(lo
     swatch = Swatch(warp=rows, graduation=graduation)
     assert sure_of(swatch, "warp", 1) == pytest.approx(expanded_uncertainty(long, graduation, 3), rel=1e-6)
     assert sure_of(swatch, "weft", 1) == 0.0
+
+
+@pytest.mark.parametrize(
+    ("after", "says"), [(215.1, ""), (214.9, "shrunk by 14.0 %"), (254.9, ""), (255.1, "grown by 2.0 %")]
+)
+def test_what_is_asked_back_as_a_slip(after: float, says: str) -> None:
+    asked = odd_reading([[250.0, after]])
+    assert (asked is None) if not says else (asked is not None and says in str(asked))
