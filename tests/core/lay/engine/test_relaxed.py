@@ -167,7 +167,7 @@ def _as_the_lay(problem: Problem, relaxed: Relaxed, model: Any, lay: Lay, grid: 
 
 
 @given(st.integers(0, 100_000))
-@settings(max_examples=60)
+@settings(max_examples=40)
 def test_a_lay_on_bars_is_a_relaxed_lay(seed: int) -> None:
     data = matched_problem(seed)
     asked = read_problem(data)
