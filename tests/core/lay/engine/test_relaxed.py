@@ -17,17 +17,17 @@ from ortools.sat.python import cp_model
 from shapely.geometry import LineString, Polygon, box
 
 from idle_selvage.core.lay.answer import Lay
-from idle_selvage.core.lay.engine.bounds import bound_of
+from idle_selvage.core.lay.engine.bounds import GIVE_MM, bound_of
 from idle_selvage.core.lay.engine.climb import MOST_CASES, climb, open_strips
 from idle_selvage.core.lay.engine.orientations import Ring, pose
 from idle_selvage.core.lay.engine.prepare import grow
-from idle_selvage.core.lay.engine.relaxed import FINE, GIVE_MM, Pose, Relaxed, inner_boxes, profile
+from idle_selvage.core.lay.engine.relaxed import FINE, Pose, Relaxed, inner_boxes, profile
 from idle_selvage.core.lay.engine.solver import solve
 from idle_selvage.core.lay.problem import BadProblem, LayPiece, Problem
 from idle_selvage.core.lay.reading import read_problem
 from idle_selvage.core.plan.outline import whole_polygon
 
-from ..lay_cases import problem, random_problem, rectangle, rich_problem, shirt, strip_of
+from ..lay_cases import problem, random_problem, rectangle, rich_problem, strip_of
 from .test_solver import laid, shortest_of_three
 
 RINGS = {
@@ -236,18 +236,22 @@ def test_fixed_pieces_and_flaws_take_room_within_the_length() -> None:
     data = problem([rectangle("a", 180, 500, copies=4)], width=1000, blocked=[[200, 0, 300, 1000]])
     bare = climbed(problem([rectangle("a", 180, 500, copies=4)], width=1000), 20)["open"]
     assert bare == pytest.approx(360, abs=1)
-    assert climbed(data, 40)["open"] >= 455
+    # their areas say 460
+    assert 475 <= climbed(data, 40)["open"] <= 480.1
     assert laid(data).lay.length == pytest.approx(480, abs=0.5)
+    # so does a copy that is locked there
+    locked = rectangle("b", 100, 1000, fixed={"x": 200, "y": 0})
+    fixed = climbed(problem([*data["pieces"], locked], width=1000), 40)["open"]
+    assert 475 <= fixed <= 480.1
     # and one beyond the length takes nothing
     data["cloth"]["blocked"] = [[900, 0, 1000, 1000]]
     assert climbed(data, 20)["open"] <= 361
 
 
-def test_the_same_question_has_the_same_answer() -> None:
-    strip = strip_of(shirt(), "open")
-    one, two = Relaxed(strip), Relaxed(strip)
-    asked = one.area_bound() * 1.01
-    assert one.refuted(asked, 25.0, True, True, 0.02) == two.refuted(asked, 25.0, True, True, 0.02)
+def test_the_same_questions_have_the_same_answers() -> None:
+    data = problem([rectangle("a", 200, 620, copies=3), rectangle("b", 150, 300, copies=4)], width=1000)
+    one, two = climbed(data, 12), climbed(data, 12)
+    assert one == two and one["open"] > 550
 
 
 def test_a_piece_longer_than_the_length_refutes_it_at_once() -> None:

@@ -7,8 +7,10 @@ without it holds with it too. Rounding is always in favour of a smaller bound.
 from __future__ import annotations
 
 from dataclasses import replace
+from typing import Any
 
 import numpy as np
+from numpy.typing import NDArray
 
 from ..problem import Problem, piece_area
 from .folds import SIMPLE, Way, fixed_end, strip_for, ways
@@ -150,14 +152,24 @@ def _chord_over(ring: Ring, low: float, high: float) -> float:
         for side in (-eps, eps):
             if low <= y + side <= high:
                 heights.add(float(y + side))
-    return min(_chord(ring, y) for y in heights)
+    return float(sections([ring[:, ::-1]], np.array(sorted(heights))).min())
 
 
-def _chord(ring: Ring, y: float) -> float:
-    a, b = ring, np.roll(ring, -1, axis=0)
-    crossing = (a[:, 1] < y) != (b[:, 1] < y)
-    if not crossing.any():
-        return 0.0
-    a, b = a[crossing], b[crossing]
-    xs = np.sort(a[:, 0] + (b[:, 0] - a[:, 0]) * (y - a[:, 1]) / (b[:, 1] - a[:, 1]))
-    return float((xs[1::2] - xs[0::2]).sum())
+def sections(rings: list[Ring], at: NDArray[Any]) -> NDArray[np.float64]:
+    """How much of each line x = ``at`` lies within the rings (even and odd), mm."""
+    crossings: list[NDArray[np.float64]] = []
+    for ring in rings:
+        a, b = ring, np.roll(ring, -1, axis=0)
+        over = (a[None, :, 0] < at[:, None]) != (b[None, :, 0] < at[:, None])
+        run = b[:, 0] - a[:, 0]
+        with np.errstate(divide="ignore", invalid="ignore"):
+            y = a[None, :, 1] + (b[:, 1] - a[:, 1])[None, :] * (at[:, None] - a[None, :, 0]) / run[None, :]
+        crossings.append(np.where(over, y, np.inf))
+    if not crossings:
+        return np.zeros(len(at))
+    y = np.sort(np.concatenate(crossings, axis=1), axis=1)
+    pairs = y.shape[1] // 2 * 2
+    with np.errstate(invalid="ignore"):
+        lengths = y[:, 1:pairs:2] - y[:, 0:pairs:2]
+    found: NDArray[np.float64] = np.where(np.isfinite(lengths), lengths, 0.0).sum(axis=1)
+    return found

@@ -14,8 +14,8 @@ from .matching import Matching, Phase
 from .relaxed import Relaxed
 from .strips import CannotFold, Strip
 
-#: What is decided one after another, each from where the one before came to: bars along, bars across, and how many
-#: cells the first bound has.
+#: What is decided one after another, each from where the one before came to: whether with bars along, whether with bars
+#: across, and how many cells the first bound has.
 MODES = ((False, True, 60), (True, False, 60), (True, True, 40), (True, True, 60))
 #: Deterministic time of a decision, round after round; after so many that it did not do for, the next mode is tried.
 EFFORTS = (0.02, 0.1, 0.3)

@@ -39,13 +39,13 @@ from numpy.typing import NDArray
 from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
 
+from .bounds import GIVE_MM, sections
 from .orientations import Ring
 from .prepare import grow
 from .strips import Part, Strip, Variant
 
-#: Overlap is judged to this, mm: outlines are drawn in by half of it, the strip is longer and wider by it.
-GIVE_MM = 0.1
-#: How far a piece may lie beside its place on the bars, along and across together, mm.
+#: How far a piece may lie beside its place on the bars, along and across together, mm. Groups that a piece ties are
+#: taken to be tied exactly.
 OFF_BARS_MM = 0.2
 #: A section is written down in so many parts of a millimetre, rounded down.
 FINE = 20
@@ -68,27 +68,6 @@ def _rings(shape: BaseGeometry) -> list[Ring]:
     for part in getattr(shape, "geoms", [shape]):
         if isinstance(part, Polygon) and not part.is_empty:
             found += [np.array(r.coords[:-1]) for r in (part.exterior, *part.interiors)]
-    return found
-
-
-def sections(rings: list[Ring], at: NDArray[Any]) -> NDArray[np.float64]:
-    """How much of each line x = ``at`` lies within the rings (even and odd), mm."""
-    total = np.zeros(len(at))
-    crossings: list[NDArray[np.float64]] = []
-    for ring in rings:
-        a, b = ring, np.roll(ring, -1, axis=0)
-        over = (a[None, :, 0] < at[:, None]) != (b[None, :, 0] < at[:, None])
-        run = b[:, 0] - a[:, 0]
-        with np.errstate(divide="ignore", invalid="ignore"):
-            y = a[None, :, 1] + (b[:, 1] - a[:, 1])[None, :] * (at[:, None] - a[None, :, 0]) / run[None, :]
-        crossings.append(np.where(over, y, np.inf))
-    if not crossings:
-        return total
-    y = np.sort(np.concatenate(crossings, axis=1), axis=1)
-    pairs = y.shape[1] // 2 * 2
-    with np.errstate(invalid="ignore"):
-        lengths = y[:, 1:pairs:2] - y[:, 0:pairs:2]
-    found: NDArray[np.float64] = np.where(np.isfinite(lengths), lengths, 0.0).sum(axis=1)
     return found
 
 
@@ -156,6 +135,7 @@ class Relaxed:
             if key not in known:
                 known[key] = self._poses(part)
             self.parts.append(known[key])
+        self._known_kinds: dict[Any, list[_Kind]] = {}
         low = strip.low - self.half_gap
         taken = [
             Polygon(grow(o.ring, self.half_gap, "")).buffer(-self.drawn_in)
@@ -172,14 +152,14 @@ class Relaxed:
         return 0.0 if self.strip.lengths == 2 else self.half_gap
 
     def _poses(self, part: Part) -> list[Pose]:
-        grown: dict[int, tuple[BaseGeometry, Ring]] = {}
+        grown: dict[int, BaseGeometry] = {}
         return [self._pose(variant, part.half, grown) for variant in part.variants]
 
-    def _pose(self, variant: Variant, half: str, grown: dict[int, tuple[BaseGeometry, Ring]]) -> Pose:
+    def _pose(self, variant: Variant, half: str, grown: dict[int, BaseGeometry]) -> Pose:
         if id(variant.ring) not in grown:
             ring = grow(variant.ring, self.half_gap, half)
-            grown[id(variant.ring)] = (Polygon(ring).buffer(-self.drawn_in, join_style="mitre"), ring)
-        shape, ring = grown[id(variant.ring)]
+            grown[id(variant.ring)] = Polygon(ring).buffer(-self.drawn_in, join_style="mitre")
+        shape = grown[id(variant.ring)]
         if shape.is_empty:
             return Pose([], shape, 0.0, 0.0, 0.0, self.width)
         x0, y0, x1, y1 = shape.bounds
@@ -254,7 +234,7 @@ class Relaxed:
         rows: list[Any] = []
         widths: list[int] = []
         boxes: list[tuple[Any, Any]] = []
-        before: dict[int, tuple[Any, Any]] = {}
+        before: dict[int, Any] = {}
         every = [[p for p in poses if p.reach <= long + 1e-9] for poses in self.parts]
         if not all(every):
             return None
@@ -295,10 +275,11 @@ class Relaxed:
                         boxes.append(
                             (_bar(model, x + at_x, size_x, here, name), _bar(model, y + at_y, size_y, here, name))
                         )
-            same = id(poses)
-            if same in before:
-                self._ordered(model, before[same], (x, y), across)
-            before[same] = (x, y)
+            # of equal parts the first lies first: any lay can be numbered so
+            place = x if across else y
+            if id(poses) in before:
+                model.add(before[id(poses)] <= place)
+            before[id(poses)] = place
         for at, tall in self._gone_across(long, gx) if across else ():
             columns.append(model.new_fixed_size_interval_var(at, 1, "taken"))
             heights.append(tall)
@@ -312,11 +293,6 @@ class Relaxed:
         if boxes:
             model.add_no_overlap_2d([a for a, _ in boxes], [b for _, b in boxes])
         return model
-
-    def _ordered(self, model: Any, one: tuple[Any, Any], other: tuple[Any, Any], across: bool) -> None:
-        """Of equal parts the first lies first: any lay can be numbered so."""
-        k = 0 if across else 1
-        model.add(one[k] <= other[k])
 
     def _kinds(self, key: tuple[int, ...], poses: list[Pose], grid: Grid, along: bool, across: bool) -> list[_Kind]:
         full = (key, grid, along, across)
@@ -336,10 +312,6 @@ class Relaxed:
                     found[same] = kind
             self._known_kinds[full] = list(found.values())
         return self._known_kinds[full]
-
-    @cached_property
-    def _known_kinds(self) -> dict[Any, list[_Kind]]:
-        return {}
 
     def _kind(self, pose: Pose, grid: Grid, along: bool, across: bool) -> _Kind:
         gx, gy = grid
