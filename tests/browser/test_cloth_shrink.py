@@ -289,7 +289,8 @@ def test_a_changed_swatch_is_brought_up_to_date_in_one_touch(page: Page, demo: s
     expect(page.locator('.rail-stage[href$="/buy"] .dot-look-again')).to_be_visible()
     expect(page.locator('.rail-stage[href$="/lay"] .dot-look-again')).to_be_visible()
     page.get_by_role("link", name="Buy", exact=True).click()
-    expect(page.get_by_text("the shrinkage along to plan with went from")).to_be_visible()
+    # in the page: the rail says it too, in what comes up under the resting pointer
+    expect(page.locator("main").get_by_text("the shrinkage along to plan with went from")).to_be_visible()
     page.get_by_role("button", name="Bring up to date").click()
     expect(page.locator("main").get_by_text("Out of date")).to_have_count(0)
     expect(page.locator(".dot-look-again")).to_have_count(0)

@@ -73,6 +73,30 @@ def widths(maker: Maker, text: str) -> None:
     expect(page.locator(".saved")).to_have_attribute("data-state", "saved")
 
 
+def test_another_cloth_is_meant_on_the_page_that_is_on_its_way(page: Page, own: str) -> None:
+    begin(page, own, "Lined jacket")
+    page.get_by_role("tab", name="What is cut from what").click()
+    page.get_by_label("Put beside it").select_option("lining")
+    page.get_by_label("Its name").fill("Lining")
+    page.get_by_label("Its name").press("Enter")
+    expect(page.locator(".which-cloths")).to_contain_text("Lining")
+    maker = Maker(page)
+    maker.stage("Cloth")
+    expect(page.get_by_label("Width, reading 1")).to_be_visible()
+    held: list[Route] = []
+    free = False
+    page.route("**/assets/TrueStage-*.js", lambda route: route.continue_() if free else held.append(route))
+    # a new window, which has not fetched that page yet
+    page.reload()
+    maker.stage("True")
+    page.get_by_role("navigation", name="Cloths of this garment").get_by_role("link", name="Lining").click()
+    free = True
+    for route in held:
+        route.continue_()
+    expect(page).to_have_url(re.compile(r"/true\?of=\d+$"))
+    expect(page.get_by_role("tab", name="Fold test")).to_be_visible()
+
+
 def test_three_cloths_from_an_empty_home(page: Page, own: str) -> None:
     maker = Maker(page)
     begin(page, own, "Lined jacket")

@@ -10,7 +10,7 @@ import { askAhead } from './api/hooks';
 import { listen } from './api/news';
 import { watchPresses } from './api/press';
 import { keepHand } from './app/hand';
-import { router } from './app/router';
+import { fetchAhead, router } from './app/router';
 import { theme } from './app/theme';
 import { COMMAND, refusals } from './fields/refusals';
 
@@ -57,3 +57,5 @@ createRoot(document.getElementById('root')!).render(
     </QueryClientProvider>
   </StrictMode>,
 );
+// one that did not come is asked for again when it is gone to
+void fetchAhead().catch(() => undefined);

@@ -1,4 +1,4 @@
-import { Link, useLocation } from 'react-router';
+import { Link, useLocation, useNavigation } from 'react-router';
 import type { Project, Use } from '../api/client';
 import { CLOTH } from '../api/hooks';
 import { ClothPattern } from '../draw/ClothPattern';
@@ -22,7 +22,9 @@ const OF_ALL = ['plan', 'log'];
 
 /** The cloths of the garment: the page shows one of them, and the address says which. */
 export function ClothSwitch({ project }: { project: Project }) {
-  const { pathname, search } = useLocation();
+  const here = useLocation();
+  // a page that was gone to may still be on its way: another cloth is meant there, and does not call the way back
+  const { pathname, search } = useNavigation().location ?? here;
   const stage = pathname.split('/').at(-1) ?? '';
   if (project.uses.length < 2 || OF_ALL.includes(stage)) return null;
   function to(use: Use, first: boolean) {

@@ -2,6 +2,33 @@ import { createBrowserRouter, Navigate } from 'react-router';
 import { Broken } from './Broken';
 import { Shell } from './Shell';
 
+/** The pages, each in a file of its own. */
+const pages = {
+  bench: async () => (await import('../stages/bench/Bench')).Bench,
+  cupboard: async () => (await import('../cupboard/Cupboard')).Cupboard,
+  cupboardCloth: async () => (await import('../cupboard/CupboardCloth')).CupboardCloth,
+  washday: async () => (await import('../washday/WashdayPage')).WashdayPage,
+  plan: async () => (await import('../stages/plan/Plan')).Plan,
+  cloth: async () => (await import('../stages/cloth/ClothStage')).ClothStage,
+  shrink: async () => (await import('../stages/shrink/Shrink')).Shrink,
+  buy: async () => (await import('../stages/buy/Buy')).Buy,
+  true: async () => (await import('../stages/true/TrueStage')).TrueStage,
+  lay: async () => (await import('../stages/lay/LayStage')).LayStage,
+  log: async () => (await import('../stages/log/LogStage')).LogStage,
+};
+
+const lazy = (page: keyof typeof pages) => async () => ({ Component: await pages[page]() });
+
+const idle = () => new Promise((resolve) => requestIdleCallback(resolve));
+
+/** Fetches the pages that were not shown yet, while nothing else is to be done: a link then has not to wait for one. */
+export async function fetchAhead() {
+  for (const fetchPage of Object.values(pages)) {
+    await idle();
+    await fetchPage();
+  }
+}
+
 const wait = <div className="waiting">Fetching …</div>;
 
 export const router = createBrowserRouter([
@@ -10,24 +37,18 @@ export const router = createBrowserRouter([
     errorElement: <Broken />,
     hydrateFallbackElement: wait,
     children: [
-      { index: true, lazy: async () => ({ Component: (await import('../stages/bench/Bench')).Bench }) },
-      { path: 'cupboard', lazy: async () => ({ Component: (await import('../cupboard/Cupboard')).Cupboard }) },
-      {
-        path: 'cupboard/:clothId',
-        lazy: async () => ({ Component: (await import('../cupboard/CupboardCloth')).CupboardCloth }),
-      },
-      { path: 'washday', lazy: async () => ({ Component: (await import('../washday/WashdayPage')).WashdayPage }) },
+      { index: true, lazy: lazy('bench') },
+      { path: 'cupboard', lazy: lazy('cupboard') },
+      { path: 'cupboard/:clothId', lazy: lazy('cupboardCloth') },
+      { path: 'washday', lazy: lazy('washday') },
       {
         path: 'projects/:projectId',
         children: [
           { index: true, element: <Navigate to="plan" replace /> },
-          { path: 'plan', lazy: async () => ({ Component: (await import('../stages/plan/Plan')).Plan }) },
-          { path: 'cloth', lazy: async () => ({ Component: (await import('../stages/cloth/ClothStage')).ClothStage }) },
-          { path: 'shrink', lazy: async () => ({ Component: (await import('../stages/shrink/Shrink')).Shrink }) },
-          { path: 'buy', lazy: async () => ({ Component: (await import('../stages/buy/Buy')).Buy }) },
-          { path: 'true', lazy: async () => ({ Component: (await import('../stages/true/TrueStage')).TrueStage }) },
-          { path: 'lay', lazy: async () => ({ Component: (await import('../stages/lay/LayStage')).LayStage }) },
-          { path: 'log', lazy: async () => ({ Component: (await import('../stages/log/LogStage')).LogStage }) },
+          ...(['plan', 'cloth', 'shrink', 'buy', 'true', 'lay', 'log'] as const).map((stage) => ({
+            path: stage,
+            lazy: lazy(stage),
+          })),
         ],
       },
       { path: '*', element: <Broken missing /> },
