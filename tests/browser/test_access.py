@@ -56,6 +56,20 @@ def faults(page: Page, rules: list[str] | None = None) -> list[str]:
     return [f"{one['id']}: {one['nodes'][0]['html'][:160]}" for one in found.response["violations"]]
 
 
+#: Until no picture changed its size for some frames: each follows the room it is given.
+SETTLED = """() => new Promise((done) => {
+  let before = '', same = 0;
+  const look = () => {
+    const now = [...document.querySelectorAll('.picture')].map((p) => [p.clientHeight, p.scrollHeight]).join();
+    same = now === before ? same + 1 : 0;
+    before = now;
+    if (same < 4) requestAnimationFrame(look);
+    else done();
+  };
+  look();
+})"""
+
+
 def numbers(page: Page, demo: str) -> dict[str, str]:
     page.goto(demo)
     links = page.get_by_role("link", name=re.compile("^Open "))
@@ -83,6 +97,7 @@ def test_every_view_drawer_and_dialog_is_accessible_and_fits(page: Page, demo: s
         expect(page.locator("h1, h2, .ant-drawer-title").first).to_be_visible()
         for size in (TABLE, TABLET):
             page.set_viewport_size(size)
+            page.evaluate(SETTLED)
             found = faults(page, None if size is TABLE else OF_SIZE)
             if page.evaluate("document.documentElement.scrollWidth") > size["width"]:
                 found.append("something hangs over the side")

@@ -1,5 +1,6 @@
 import { createBrowserRouter, Navigate } from 'react-router';
 import { Broken } from './Broken';
+import { going } from './going';
 import { Shell } from './Shell';
 
 /** The pages, each in a file of its own. */
@@ -55,3 +56,7 @@ export const router = createBrowserRouter([
     ],
   },
 ]);
+
+router.subscribe((state) => {
+  going.to = state.navigation.location;
+});
