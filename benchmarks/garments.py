@@ -306,3 +306,29 @@ def on_bars(
                 {"group": "all", "point": [0, 0], "along": along is not None, "across": across is not None}
             ]
     return data
+
+
+def mixed(seed: int, *, large: bool = False) -> dict[str, Any]:
+    """Pieces for several folds at once: some on the fold, some single and one-sided, one wider than half the cloth.
+
+    ``large``: a whole lined coat beside the single ones, on wide cloth.
+    """
+    rng = random.Random(f"mixed {seed}")
+    width = rng.choice([1120.0, 1400.0, 1480.0])
+    long, chest = rng.uniform(640, 760), rng.uniform(250, 310)
+    wide = rng.uniform(0.56, 0.72) * width
+    pieces = [
+        _bodice("front on the fold", long, chest, 80, 75, on_fold=True),
+        _bodice("back on the fold", long - 30, chest, 85, 20, on_fold=True),
+        _sleeve("sleeve", rng.uniform(520, 600), rng.uniform(360, 420), 130, copies=2, pair=True),
+        _piece("wrap front", [[0, 0], [long, 60], [long * 0.7, wide * 0.8], [0, wide]], copies=1),
+        _piece("draped side", [[0, 0], [420, -40], [520, 160], [300, 330], [-30, 280]], copies=1),
+        _piece("one-sided collar", [[0, 0], [380, 20], [430, 120], [120, 150]], copies=1),
+        _box("facing", 300, 90, copies=2),
+        _box("belt", rng.uniform(700, 900), 90, copies=1),
+    ]
+    if large:
+        width = 1480.0
+        pieces = [p for p in pieces if not p.get("on_fold") and p.get("copies") == 1]
+        pieces += [{**p, "id": f"coat {p['id']}"} for p in coat(rng)]
+    return {"format": FORMAT, "cloth": {"width": width}, "folds": ["open"], "pieces": pieces}

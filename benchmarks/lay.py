@@ -24,7 +24,7 @@ from benchmarks import garments, jigsaws
 from benchmarks.chart import chart
 from idle_selvage.core.lay.answer import to_json
 from idle_selvage.core.lay.check import check_lay
-from idle_selvage.core.lay.engine.solver import Answer, solve
+from idle_selvage.core.lay.engine.solver import Answer, NoFold, solve
 from idle_selvage.core.lay.engine.warm import compile_ahead
 from idle_selvage.core.lay.ground import allowed_ground
 from idle_selvage.core.lay.problem import allowed_turns
@@ -32,6 +32,8 @@ from idle_selvage.core.lay.reading import read_problem
 from idle_selvage.jobs.partner import second_process
 
 HERE = Path(__file__).parent
+#: Ways that lay cloth on two layers all along.
+FOLDED = ("lengthwise", "partial")
 #: Processes the reference may use: as many as ours.
 WORKERS = 2
 
@@ -148,6 +150,39 @@ def measure_bars(table: Table, seeds: list[int], seconds: int) -> dict[str, Any]
     return found
 
 
+def measure_mixed(table: Table, seeds: list[int], seconds: int) -> dict[str, Any]:
+    """Pieces no one fold suits: each way searched alone, so that none takes over what another found."""
+    found: dict[str, list[dict[str, Any]]] = {}
+    broken = 0
+    for large in (False, True):
+        shown = []
+        for seed in seeds:
+            lengths: dict[str, Any] = {}
+            for fold in ("open", "lengthwise", "partial", "combination"):
+                try:
+                    answer, faults = ours({**garments.mixed(seed, large=large), "folds": [fold]}, seconds, seed)
+                except NoFold:
+                    continue
+                broken += faults
+                lengths[fold] = answer.lay.length
+                if fold == "combination":
+                    lengths["sections"] = len(answer.lay.sections)
+            shown.append(lengths)
+        found["large" if large else "small"] = shown
+        folded = geometric([one["combination"] / min(one.get(f, math.inf) for f in FOLDED) for one in shown])
+        opened = geometric([one["combination"] / one["open"] for one in shown])
+        two = sum(one["sections"] > 1 for one in shown)
+        size = "large" if large else "small"
+        print(
+            f"   {size:<8} combination {folded:.3f} of the best fold, {opened:.3f} of open cloth; "
+            f"{two} of {len(shown)} have two sections",
+            flush=True,
+        )
+        table.row(f"mixed pieces, {size}: combination against the best fold", folded, 1.0)
+    table.row("violations at 0.1 mm, mixed pieces", broken, 0)
+    return found
+
+
 def measure_jigsaws(table: Table, seeds: list[int], seconds: float) -> dict[str, Any]:
     """Cloths of known length."""
     found: dict[str, dict[str, list[float]]] = {"whole": {}, "kerf": {}}
@@ -259,6 +294,7 @@ def main() -> None:
     measured["growth"] = measure_growth(table)
     measured["process"] = measure_process(table)
     measured["bars"] = measure_bars(table, list(range(520, 520 + args.bar_seeds)), args.seconds)
+    measured["mixed"] = measure_mixed(table, list(range(520, 520 + args.bar_seeds)), args.seconds)
     measured["jigsaws"] = measure_jigsaws(table, list(range(300, 300 + args.jigsaw_seeds)), args.seconds)
     seeds = list(range(500, 500 + args.seeds))
     measured["garments"] = measure_garments(table, args.kinds.split(","), seeds, args.seconds)

@@ -73,6 +73,7 @@ def test_it_holds_pages_migrations_and_licences(wheel: Path) -> None:
     assert any(name.endswith("licenses/LICENSE") for name in names)
 
 
+@pytest.mark.timeout(600)  # it compiles, beside other tests
 def test_the_shortest_way_from_an_installed_wheel(page: Page, served: tuple[str, Path], installed: Path) -> None:
     address, home = served
     assert not list(installed.rglob("node")), "no Node came along"

@@ -9,6 +9,7 @@ import pytest
 from benchmarks import chart, garments, jigsaws
 from shapely.geometry import Polygon
 
+from idle_selvage.core.lay.engine.divisions import expected
 from idle_selvage.core.lay.engine.folds import ways
 from idle_selvage.core.lay.engine.lanes import FoldLane
 from idle_selvage.core.lay.engine.matching import Matching
@@ -124,6 +125,59 @@ def test_sections_move_copies_while_the_whole_gets_shorter() -> None:
     assert lane.score <= first and made.score == pytest.approx(lane.score, abs=0.01)
     assert sum(c.piece == "pair" for c in made.cut) == 6 and len(made.cut) == 8
     assert [s.start for s in made.sections[1:]] == [s.end for s in made.sections[:-1]]
+
+
+def two_folds(**cloth: Any) -> Problem:
+    pieces: list[dict[str, Any]] = [
+        {"id": "pair", "outline": WEDGE, "copies": 4, "pair": True},
+        rectangle("wide", 250, 800),
+        rectangle("back", 500, 230, on_fold=True),
+    ]
+    return read_problem(problem(pieces, width=1000, folds=["combination"], **cloth))
+
+
+def test_what_a_division_may_come_to_is_told_from_its_areas() -> None:
+    lane = CombinationLane(two_folds(), 1)
+    assert [way.fold for way in lane.kinds] == ["lengthwise", "open"]
+    everything = {"pair": 4, "wide": 1, "back": 1}
+    nothing = dict.fromkeys(everything, 0)
+    wedge = abs(sum(a[0] * b[1] - b[0] * a[1] for a, b in zip(WEDGE, [*WEDGE[1:], WEDGE[0]], strict=True))) / 2
+    # two of a pair on two layers are one part, a piece on the fold is its half, a single one lies on one layer
+    folded = (2 * wedge + 250 * 800 + 500 * 230) / (500 * 0.85)
+    opened = (4 * wedge + 250 * 800 + 2 * 500 * 230) / (1000 * 0.85)
+    assert expected(lane.problem, lane.kinds, (everything, nothing)) == pytest.approx(folded)
+    assert expected(lane.problem, lane.kinds, (nothing, everything)) == pytest.approx(max(opened, 500))
+    # never shorter than the longest piece in it
+    back = {**nothing, "back": 1}
+    assert expected(lane.problem, lane.kinds, (back, nothing)) == pytest.approx(500)
+
+
+def test_what_gains_nothing_by_two_layers_lies_open_in_every_division() -> None:
+    lane = CombinationLane(two_folds(), 1)
+    assert lane.queue, "there is something to divide"
+    lengths = [expected(lane.problem, lane.kinds, shares) for shares in lane.queue]
+    assert lengths == sorted(lengths)
+    for folded, opened in lane.queue:
+        assert folded["wide"] == 0 and opened["wide"] == 1
+        assert any(folded.values()), "one section alone is tried anyway"
+        assert all(folded[p] + opened[p] == n for p, n in {"pair": 4, "wide": 1, "back": 1}.items())
+
+
+@pytest.mark.parametrize("blocked", [[], [[100, 0, 150, 60]]])
+def test_a_race_of_divisions_never_loses_its_best(blocked: list[list[float]]) -> None:
+    lane = CombinationLane(two_folds(blocked=blocked), 3)
+    lane.first()
+    seen, scores, sections = 0, [lane.score], set()
+    for _ in range(700):
+        better = lane.batch()
+        assert better == (lane.score < scores[-1] - 1e-6)
+        assert lane.score <= scores[-1] + 1e-9
+        scores.append(lane.score)
+        seen = max(seen, len(lane.pool))
+        sections |= {sum(s is not None for s in one.searches) for one in lane.pool}
+    assert seen > 1 and sections == {1, 2}, "several divisions were in the race"
+    assert lane.score == min(scores) == pytest.approx(lane.outcome().sections[-1].end)
+    assert len(lane.outcome().cut) == 6
 
 
 def test_phases_are_searched_by_rivals() -> None:

@@ -1,23 +1,34 @@
 """Combination: sections one after another, each with its own fold; which piece lies in which is searched.
 
-Starts from everything folded and everything open; a few copies at a time move from one section to another
-while the sum of the lengths falls. Then each section is searched like a strip of its own.
+Several divisions are searched side by side, each section of them like a strip of its own, and after each round the
+longer half is given up; then some copies of the best are moved from one section to another, and the next race begins.
 """
 
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 
-from ..answer import Cut, Placement, Section
+from ..answer import Section
 from ..problem import Problem
+from .divisions import Division, Shares, divisions
 from .draws import below, generator
-from .folds import Way, fixed_end, may_double, section_of, strip_for, unfold, ways
+from .folds import Way, fixed_end, may_double, strip_for, ways
 from .lanes import Outcome
 from .matching import Matching
 from .search import StripSearch
 from .strips import CannotFold
 
-Shares = tuple[dict[str, int], ...]
+#: Divisions that are looked at first, and with more parts than these the fewer the more there are.
+FIRST_LOOKS, MANY_PARTS = 6, 60
+#: Batches of each division in the first round of a race; twice as many in each that follows.
+ROUND = 24
+#: What is longer than the best by more than this share when it is begun is not searched.
+HOPEFUL = 1.15
+#: Divisions made from the best for each race after the first.
+MOVED = 3
+#: Batches of a section that what lies behind it depends on.
+BEFORE_OTHERS = 24
 
 
 class CombinationLane:
@@ -45,13 +56,14 @@ class CombinationLane:
         self.bound_to_cloth = bool(
             problem.kept_off or any(p.fixed or p.match or p.centre_on_axis for p in problem.pieces)
         )
+        self.least = fixed_end(problem)
         self.steps = 0
-        self.best: list[StripSearch | None] = []
-        self.shares: Shares = ()
-        self.score = math.inf
-        self.idle = 0
+        self.pool: list[Division] = []
+        self.best: Division | None = None
+        looks = max(2, FIRST_LOOKS * MANY_PARTS // max(MANY_PARTS, sum(self._remaining().values())))
+        self.queue = divisions(problem, self.kinds, self._remaining(), looks) if len(self.kinds) > 1 else []
         self.turn = 0
-        self.tried = 0
+        self.round = ROUND
 
     def _remaining(self) -> dict[str, int]:
         return {p.id: p.copies - len(p.fixed) for p in self.problem.pieces}
@@ -64,11 +76,16 @@ class CombinationLane:
             units.append((piece.id, step))
         return units
 
-    def _lay(self, shares: Shares, give_up: float, effort: int) -> tuple[float, list[StripSearch | None]] | None:
+    @property
+    def score(self) -> float:
+        return max(self.best.length, self.least) if self.best is not None else math.inf
+
+    def _lay(self, shares: Shares, give_up: float) -> Division | None:
         """The sections laid one after another; None when one cannot be, or it gets too long."""
         at = 0.0
         made: list[StripSearch | None] = []
-        for way, share in zip(self.kinds, shares, strict=True):
+        last = max((k for k, share in enumerate(shares) if any(share.values())), default=0)
+        for k, (way, share) in enumerate(zip(self.kinds, shares, strict=True)):
             if not any(share.values()):
                 made.append(None)
                 continue
@@ -78,7 +95,7 @@ class CombinationLane:
             except CannotFold:
                 return None
             search.first()
-            for _ in range(effort):
+            for _ in range(BEFORE_OTHERS if self.bound_to_cloth and k < last else 1):
                 search.batch()
             self.steps += search.steps
             assert search.best is not None
@@ -86,18 +103,19 @@ class CombinationLane:
             made.append(search)
             if at > give_up:
                 return None
-        return at, made
+        return Division(shares, made, self.bound_to_cloth)
 
     def first(self) -> None:
         remaining = self._remaining()
         none = dict.fromkeys(remaining, 0)
         for k in range(len(self.kinds)):
-            shares = tuple(dict(remaining) if j == k else dict(none) for j in range(len(self.kinds)))
-            self._offer(shares, 1)
-        if self.score == math.inf:
+            self._offer(tuple(dict(remaining) if j == k else dict(none) for j in range(len(self.kinds))), math.inf)
+        if self.best is None:
             self._by_force(remaining)
-        if self.score == math.inf:
+        if self.best is None:
             raise CannotFold("", 0.0, 0.0, "The pieces cannot be divided between a folded and an open stretch.")
+        # of one section alone only what has a chance goes into the race
+        self.pool = [one for one in self.pool if one.length <= self.best.length * HOPEFUL]
 
     def _by_force(self, remaining: dict[str, int]) -> None:
         """Each piece in the first section that takes it."""
@@ -105,30 +123,59 @@ class CombinationLane:
         for piece, count in remaining.items():
             for share in shares:
                 share[piece] = count
-                if self._lay(shares, math.inf, 0) is not None:
+                if self._lay(shares, math.inf) is not None:
                     break
                 share[piece] = 0
         if all(sum(s[p] for s in shares) == n for p, n in remaining.items()):
-            self._offer(shares, 1)
+            self._offer(shares, math.inf)
 
-    def _offer(self, shares: Shares, effort: int) -> bool:
-        laid = self._lay(shares, self.score, effort)
-        if laid is None or max(laid[0], fixed_end(self.problem)) >= self.score - 1e-6:
+    def _offer(self, shares: Shares, give_up: float) -> None:
+        """Into the race with a division, unless it is hopeless or in it already."""
+        if any(one.shares == shares for one in self.pool):
+            return
+        made = self._lay(shares, give_up)
+        if made is not None:
+            self.pool.append(made)
+            self._compare(made)
+
+    def _compare(self, division: Division) -> bool:
+        if self.best is not None and division is not self.best and division.length >= self.best.length - 1e-6:
             return False
-        self.score = max(laid[0], fixed_end(self.problem))
-        self.best, self.shares = laid[1], shares
+        self.best = division
         return True
 
     def batch(self) -> bool:
+        before = self.score
+        if self.queue:
+            self._offer(self.queue.pop(0), before * HOPEFUL)
+            return self.score < before - 1e-6
+        if self.turn >= self.round * len(self.pool):
+            self._next_round()
+        division = self.pool[self.turn % len(self.pool)]
         self.turn += 1
-        if self.turn % 3 == 0 or len(self.kinds) < 2:
-            return self._polish()
-        return self._move()
+        self.steps += division.batch()
+        self._compare(division)
+        return self.score < before - 1e-6
 
-    def _move(self) -> bool:
-        """Move one or two units from a section to another; keep it when the whole gets shorter."""
+    def _next_round(self) -> None:
+        """The longer half is given up; of two the race is over, and the next one is between the best and what is made
+        from it."""
+        self.pool.sort(key=lambda one: one.length)
+        self.turn = 0
+        if len(self.pool) > 2:
+            del self.pool[(len(self.pool) + 1) // 2 :]
+            self.round *= 2
+            return
+        del self.pool[1:]
+        self.round = ROUND
+        if len(self.kinds) > 1:
+            self.queue = [shares for shares in (self._moved() for _ in range(MOVED)) if shares is not None]
+
+    def _moved(self) -> Shares | None:
+        """The best division with one or two units moved from a section to another."""
+        assert self.best is not None
         units = self._units()
-        shares = tuple(dict(s) for s in self.shares)
+        shares = tuple(dict(s) for s in self.best.shares)
         for _ in range(1 + int(below(self.rng, 2))):
             piece, step = units[int(below(self.rng, len(units)))]
             holders = [k for k, s in enumerate(shares) if s[piece] > 0]
@@ -141,49 +188,15 @@ class CombinationLane:
             number = shares[a][piece] if below(self.rng, 2) == 0 else min(step, shares[a][piece])
             shares[a][piece] -= number
             shares[b][piece] += number
-        if shares == self.shares:
-            return False
-        return self._offer(shares, 1)
-
-    def _polish(self) -> bool:
-        """Search one section further; the sections behind it follow where they may."""
-        used = [k for k, s in enumerate(self.best) if s is not None]
-        if not used:
-            return False
-        # what is bound to the cloth cannot follow when a section before it gets shorter
-        k = used[-1] if self.bound_to_cloth else used[self.turn // 3 % len(used)]
-        search = self.best[k]
-        assert search is not None
-        before = search.steps
-        better = search.batch()
-        self.steps += search.steps - before
-        if not better:
-            return False
-        total = sum(s.best.length for s in self.best if s is not None and s.best is not None)
-        if total >= self.score:
-            return False
-        self.score = max(round(total, 4), fixed_end(self.problem))
-        return True
+        return None if shares == self.best.shares else shares
 
     def outcome(self) -> Outcome:
-        sections: list[Section] = []
-        laid: list[Placement] = []
-        cut: list[Cut] = []
-        at = 0.0
-        for search in self.best:
-            if search is None or search.best is None:
-                continue
-            strip, found = search.strip, search.best
-            some_laid, some_cut = unfold(strip, found.placed, found.length, at, len(sections))
-            laid += some_laid
-            cut += some_cut
-            sections.append(section_of(strip, at, found.length))
-            at = round(at + found.length, 4)
-        if not sections:
-            sections.append(Section(0.0, fixed_end(self.problem), "open"))
+        assert self.best is not None
+        made = self.best.outcome(self.fold, self.least)
+        sections = made.sections or (Section(0.0, self.least, "open"),)
         last = sections[-1]
-        sections[-1] = Section(last.start, max(last.end, round(self.score, 4)), last.fold, last.fold_at)
-        return Outcome(self.fold, max(at, fixed_end(self.problem)), 0, tuple(sections), tuple(laid), tuple(cut))
+        reaches = Section(last.start, max(last.end, round(self.score, 4)), last.fold, last.fold_at)
+        return replace(made, sections=(*sections[:-1], reaches))
 
     def adopt(self, outcome: Outcome) -> None:
         """Sections of another process cannot be taken over; its lay is kept by the solver all the same."""
