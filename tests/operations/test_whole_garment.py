@@ -90,6 +90,17 @@ def try_lays(database: Database, number: int, part: trials.Part) -> None:
         trying.run(database, begun, STEPS)
 
 
+def test_a_search_lasts_as_long_as_it_was_told_to_or_as_the_garment_wishes(database: Database) -> None:
+    number = jacket(database)
+    with database.begin() as session:
+        use = project.cloth_use(session, number)
+        wished = lay.begin_laying(session, use)
+        assert (wished.params["seconds"], wished.params["seed"], "steps" in wished.params) == (1, 1, False)
+        told = lay.begin_laying(session, use, lay.Search(seconds=7.0, seed=4, steps=30))
+        assert (told.params["seconds"], told.params["seed"], told.params["steps"]) == (7.0, 4, 30)
+        assert wished.cancel and not told.cancel, "one search at a time"
+
+
 def test_from_nothing_to_the_counter(database: Database) -> None:
     with database.begin() as session:
         row = project.create_garment(session, "Lined jacket")

@@ -129,6 +129,24 @@ def test_a_larger_body_never_takes_a_smaller_size(a: float, b: float) -> None:
         assert choose_size("ABC", BODY, low, fit).size <= choose_size("ABC", BODY, high, fit).size  # type: ignore[arg-type]
 
 
+@pytest.mark.parametrize(
+    ("yards", "row", "between", "below"),
+    [
+        # the table's own row: nothing to say
+        (1.375, 0, False, False),
+        # shorter than the first row, which is taken
+        (1.25, 0, False, True),
+        # between the first and the second, the second is taken
+        (1.5, 1, True, False),
+        (1.625, 1, False, False),
+    ],
+)
+def test_where_a_length_stands_between_the_rows(yards: float, row: int, between: bool, below: bool) -> None:
+    found = convert_width(yards * YD, 45 * IN, 45 * IN)
+    assert (found.row, found.between, found.below) == (row, between, below)
+    assert found.length == pytest.approx((11, 13)[row] / 8 * YD), "the rows of 44–45 in"
+
+
 def test_another_width_and_when_the_table_asks_for_more() -> None:
     plain = convert_width(2.5 * YD, 36 * IN, 44 * IN)
     assert plain.length == pytest.approx(2.125 * YD) and plain.more == pytest.approx(YD / 4), "three columns apart"

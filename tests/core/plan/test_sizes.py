@@ -29,6 +29,14 @@ def test_each_size_is_a_step_from_the_one_before() -> None:
         assert (max(xs) - min(xs), max(ys) - min(ys)) == (long, wide), one.size
 
 
+def test_a_point_without_a_step_stays_where_it_is() -> None:
+    smallest, drawn, *_ = graded(panel(), SIZES, "38", {2: (10.0, -5.0)})
+    assert drawn.places == tuple((p.along, p.across) for p in panel().points)
+    moved = [k for k, (a, b) in enumerate(zip(smallest.places, drawn.places, strict=True)) if a != b]
+    assert [panel().points[k].key for k in moved] == [2]
+    assert smallest.places[moved[0]] == (drawn.places[moved[0]][0] - 10.0, drawn.places[moved[0]][1] + 5.0)
+
+
 @pytest.mark.parametrize(
     ("sizes", "base", "says"),
     [
