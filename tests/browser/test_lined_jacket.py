@@ -100,6 +100,14 @@ def test_another_cloth_is_meant_on_the_page_that_is_on_its_way(page: Page, own: 
         route.continue_()
     expect(page).to_have_url(re.compile(r"/true\?of=\d+$"))
     expect(page.get_by_role("tab", name="Fold test")).to_be_visible()
+    # and the other way round: the other cloth, then another page of it
+    page.evaluate(
+        """() => {
+          document.querySelector('.cloths a:not([aria-current])').click();
+          document.querySelector('.rail-stage[href*="/shrink"]').click();
+        }"""
+    )
+    expect(page).to_have_url(re.compile(r"/shrink$"))
 
 
 def test_three_cloths_from_an_empty_home(page: Page, own: str) -> None:

@@ -1,9 +1,8 @@
-import type { MouseEvent } from 'react';
-import { Link, useLocation, useNavigate } from 'react-router';
+import { Link, useLocation } from 'react-router';
 import type { Project, Use } from '../api/client';
 import { CLOTH } from '../api/hooks';
 import { ClothPattern } from '../draw/ClothPattern';
-import { going } from './going';
+import { useKept, type At } from './going';
 
 /** A piece of cloth, small: which one it is, seen at a glance. */
 export function Patch({ use, size = 30 }: { use: Use; size?: number }) {
@@ -24,30 +23,23 @@ const OF_ALL = ['plan', 'log'];
 
 /** The cloths of the garment: the page shows one of them, and the address says which. */
 export function ClothSwitch({ project }: { project: Project }) {
-  const here = useLocation();
-  const go = useNavigate();
-  const { pathname } = here;
-  const stage = pathname.split('/').at(-1) ?? '';
+  const kept = useKept();
+  const stage = useLocation().pathname.split('/').at(-1) ?? '';
   if (project.uses.length < 2 || OF_ALL.includes(stage)) return null;
-  function to(use: Use, first: boolean, { pathname, search } = here) {
-    const next = new URLSearchParams(search);
-    if (first) next.delete(CLOTH);
-    else next.set(CLOTH, String(use.id));
-    return { pathname, search: next.toString() };
-  }
-  /** A page that was gone to may still be on its way: another cloth is meant there, and does not call the way back. */
-  function onWay(event: MouseEvent, use: Use, first: boolean) {
-    if (!going.to || event.button !== 0 || event.ctrlKey || event.metaKey || event.shiftKey || event.altKey) return;
-    event.preventDefault();
-    void go(to(use, first, going.to));
-  }
+  const another =
+    (use: Use, first: boolean) =>
+    ({ pathname, search }: At) => {
+      const next = new URLSearchParams(search);
+      if (first) next.delete(CLOTH);
+      else next.set(CLOTH, String(use.id));
+      return { pathname, search: next.toString() };
+    };
   return (
     <nav className="cloths" aria-label="Cloths of this garment">
       {project.uses.map((use, i) => (
         <Link
           key={use.id}
-          to={to(use, i === 0)}
-          onClick={(event) => onWay(event, use, i === 0)}
+          {...kept(another(use, i === 0))}
           aria-current={use.id === project.use_id ? 'true' : undefined}
         >
           <Patch use={use} />

@@ -1,7 +1,8 @@
 import { Link, NavLink } from 'react-router';
 import type { Stage } from '../api/client';
-import { useAt } from '../api/hooks';
+import { CLOTH } from '../api/hooks';
 import { stageNames, stateWords } from '../words/stages';
+import { useKept } from './going';
 import { Tip } from './Tip';
 
 /** A printed dot: ring, half, full, full with a folded corner. Its word and title say the same. */
@@ -22,9 +23,15 @@ export function Dot({ state, size = 22 }: { state: Stage['state']; size?: number
   );
 }
 
+/** Another page of the garment, with the cloth that this address shows. */
+function stageOf(projectId: number, stage: string, search: string) {
+  const use = new URLSearchParams(search).get(CLOTH);
+  return { pathname: `/projects/${projectId}/${stage}`, search: use ? `?${CLOTH}=${use}` : '' };
+}
+
 /** The selvage rail: a woven edge with one printed dot and word per stage. */
 export function Rail({ stages, projectId }: { stages: Stage[] | undefined; projectId: number | undefined }) {
-  const at = useAt();
+  const kept = useKept();
   return (
     <nav className="rail" aria-label="Stages">
       <Link to="/" className="wordmark">
@@ -51,7 +58,11 @@ export function Rail({ stages, projectId }: { stages: Stage[] | undefined; proje
           </Tip>
         ) : (
           <Tip key={name} placement="right" title={say}>
-            <NavLink to={at(name)} className="rail-stage" aria-description={say}>
+            <NavLink
+              {...kept(({ search }) => stageOf(projectId, name, search))}
+              className="rail-stage"
+              aria-description={say}
+            >
               {inside}
             </NavLink>
           </Tip>

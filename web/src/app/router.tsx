@@ -58,5 +58,5 @@ export const router = createBrowserRouter([
 ]);
 
 router.subscribe((state) => {
-  going.to = state.navigation.location;
+  going.to = state.navigation.location ?? state.location;
 });
