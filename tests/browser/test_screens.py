@@ -17,6 +17,14 @@ def begin(page: Page, address: str, name: str = "Test") -> None:
     expect(page.get_by_role("heading", level=1)).to_have_text("Which pieces will be cut?")
 
 
+def test_a_garment_that_is_not_there_is_asked_for_once(page: Page, own: str) -> None:
+    asked: list[str] = []
+    page.on("request", lambda one: asked.append(one.url) if one.url.endswith("/api/projects/999") else None)
+    page.goto(f"{own}projects/999/plan")
+    expect(page.get_by_role("heading", level=1)).to_have_text("This project cannot be opened")
+    assert len(asked) == 1
+
+
 def test_a_bad_entry_stays_and_says_what_is_wrong_even_after_a_reload(page: Page, own: str) -> None:
     begin(page, own)
     page.get_by_role("link", name="Cloth", exact=True).click()

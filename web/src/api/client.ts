@@ -141,11 +141,19 @@ const changes = new MutationCache({
   },
 });
 
+const refused = (error: Error) => error instanceof Refusal && error.status >= 400 && error.status < 500;
+
 export const queries = new QueryClient({
   mutationCache: changes,
   defaultOptions: {
-    // the server is on this machine: a browser that is off line reaches it all the same
-    queries: { retry: 1, staleTime: 5_000, refetchOnWindowFocus: false, networkMode: 'always' },
+    // the server is on this machine: a browser that is off line reaches it all the same; what it refused it would
+    // refuse again, and nobody waits for that
+    queries: {
+      retry: (times, error) => times < 1 && !refused(error),
+      staleTime: 5_000,
+      refetchOnWindowFocus: false,
+      networkMode: 'always',
+    },
     mutations: { networkMode: 'always' },
   },
 });
