@@ -22,8 +22,12 @@ const lazy = (page: keyof typeof pages) => async () => ({ Component: await pages
 
 const idle = () => new Promise((resolve) => requestIdleCallback(resolve));
 
+/** The page that is opened first has the line to itself for so long, ms. */
+const FIRST = 2000;
+
 /** Fetches the pages that were not shown yet, while nothing else is to be done: a link then has not to wait for one. */
 export async function fetchAhead() {
+  await new Promise((resolve) => setTimeout(resolve, FIRST));
   for (const fetchPage of Object.values(pages)) {
     await idle();
     await fetchPage();
