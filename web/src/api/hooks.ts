@@ -48,12 +48,18 @@ export function useAsked() {
   return { id, use, key: use ?? ('main' as const), params: { path: { project_id: id }, query: { use } } };
 }
 
+/** The address of a page of a garment, seen through one of its cloths; without one through the main one. */
+export function pageAt(id: number, stage: string, use: string | number | null, more: Record<string, string> = {}) {
+  const search = new URLSearchParams({ ...more, ...(use ? { [CLOTH]: String(use) } : {}) }).toString();
+  return { pathname: `/projects/${id}/${stage}`, search: search && `?${search}` };
+}
+
 /** The address of another page of the garment, with the same cloth. */
 export function useAt() {
   const { id, use } = useAsked();
   return (stage: string, more: Record<string, string> = {}) => {
-    const search = new URLSearchParams({ ...more, ...(use ? { [CLOTH]: String(use) } : {}) }).toString();
-    return `/projects/${id}/${stage}${search ? `?${search}` : ''}`;
+    const { pathname, search } = pageAt(id, stage, use, more);
+    return pathname + search;
   };
 }
 

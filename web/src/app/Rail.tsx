@@ -1,6 +1,6 @@
 import { Link, NavLink } from 'react-router';
 import type { Stage } from '../api/client';
-import { CLOTH } from '../api/hooks';
+import { CLOTH, pageAt } from '../api/hooks';
 import { stageNames, stateWords } from '../words/stages';
 import { useKept } from './going';
 import { Tip } from './Tip';
@@ -21,12 +21,6 @@ export function Dot({ state, size = 22 }: { state: Stage['state']; size?: number
       {state === 'look-again' && <path d="M2,-12 H12 V-2 Z" className="dot-corner" />}
     </svg>
   );
-}
-
-/** Another page of the garment, with the cloth that this address shows. */
-function stageOf(projectId: number, stage: string, search: string) {
-  const use = new URLSearchParams(search).get(CLOTH);
-  return { pathname: `/projects/${projectId}/${stage}`, search: use ? `?${CLOTH}=${use}` : '' };
 }
 
 /** The selvage rail: a woven edge with one printed dot and word per stage. */
@@ -59,7 +53,7 @@ export function Rail({ stages, projectId }: { stages: Stage[] | undefined; proje
         ) : (
           <Tip key={name} placement="right" title={say}>
             <NavLink
-              {...kept(({ search }) => stageOf(projectId, name, search))}
+              {...kept(({ search }) => pageAt(projectId, name, new URLSearchParams(search).get(CLOTH)))}
               className="rail-stage"
               aria-description={say}
             >
