@@ -154,13 +154,15 @@ def measure_mixed(table: Table, seeds: list[int], seconds: int) -> dict[str, Any
     """Pieces no one fold suits: each way searched alone, so that none takes over what another found."""
     found: dict[str, list[dict[str, Any]]] = {}
     broken = 0
-    for large in (False, True):
+    for size in ("small", "large"):
         shown = []
         for seed in seeds:
             lengths: dict[str, Any] = {}
             for fold in ("open", "lengthwise", "partial", "combination"):
                 try:
-                    answer, faults = ours({**garments.mixed(seed, large=large), "folds": [fold]}, seconds, seed)
+                    answer, faults = ours(
+                        {**garments.mixed(seed, large=size == "large"), "folds": [fold]}, seconds, seed
+                    )
                 except NoFold:
                     continue
                 broken += faults
@@ -168,11 +170,10 @@ def measure_mixed(table: Table, seeds: list[int], seconds: int) -> dict[str, Any
                 if fold == "combination":
                     lengths["sections"] = len(answer.lay.sections)
             shown.append(lengths)
-        found["large" if large else "small"] = shown
+        found[size] = shown
         folded = geometric([one["combination"] / min(one.get(f, math.inf) for f in FOLDED) for one in shown])
         opened = geometric([one["combination"] / one["open"] for one in shown])
         two = sum(one["sections"] > 1 for one in shown)
-        size = "large" if large else "small"
         print(
             f"   {size:<8} combination {folded:.3f} of the best fold, {opened:.3f} of open cloth; "
             f"{two} of {len(shown)} have two sections",

@@ -41,6 +41,13 @@ class Maker:
         # nobody types before the other cloth is shown
         expect(link).to_have_attribute("aria-current", "true")
 
+    def beside(self, role: str, name: str) -> None:
+        """Another cloth beside what is there, by keys."""
+        self.page.get_by_label("Put beside it").select_option(role)
+        self.page.get_by_label("Its name").fill(name)
+        self.page.get_by_label("Its name").press("Enter")
+        self.typed += 1
+
     def piece(self, name: str, rows: list[tuple[str, ...]], tick: str) -> None:
         """A piece off the paper, by keys alone."""
         page = self.page
@@ -76,11 +83,9 @@ def widths(maker: Maker, text: str) -> None:
 def test_another_cloth_is_meant_on_the_page_that_is_on_its_way(page: Page, own: str) -> None:
     begin(page, own, "Lined jacket")
     page.get_by_role("tab", name="What is cut from what").click()
-    page.get_by_label("Put beside it").select_option("lining")
-    page.get_by_label("Its name").fill("Lining")
-    page.get_by_label("Its name").press("Enter")
-    expect(page.locator(".which-cloths")).to_contain_text("Lining")
     maker = Maker(page)
+    maker.beside("lining", "Lining")
+    expect(page.locator(".which-cloths")).to_contain_text("Lining")
     maker.stage("Cloth")
     expect(page.get_by_label("Width, reading 1")).to_be_visible()
     held: list[Route] = []
@@ -127,10 +132,7 @@ def test_three_cloths_from_an_empty_home(page: Page, own: str) -> None:
     page.get_by_role("tab", name="What is cut from what").click()
     expect(heading).to_have_text("Everything is cut from one cloth")
     for role, name in (("lining", "Lining"), ("interfacing", "Canvas")):
-        page.get_by_label("Put beside it").select_option(role)
-        page.get_by_label("Its name").fill(name)
-        page.get_by_label("Its name").press("Enter")
-        maker.typed += 1
+        maker.beside(role, name)
         expect(page.locator(".which-cloths")).to_contain_text(name)
     page.get_by_role("button", name="Cut Front from Lining").click()
     maker.enter("Front from Lining, shorter at its low end by", "3/4")
@@ -292,9 +294,7 @@ def test_what_is_half_typed_stays_with_its_cloth(page: Page, own: str) -> None:
 def test_a_trim_is_bought_by_its_edges(page: Page, own: str) -> None:
     begin(page, own, "Cape")
     page.get_by_role("tab", name="What is cut from what").click()
-    page.get_by_label("Put beside it").select_option("trim")
-    page.get_by_label("Its name").fill("Braid")
-    page.get_by_label("Its name").press("Enter")
+    Maker(page).beside("trim", "Braid")
     page.get_by_role("link", name="Cloth", exact=True).click()
     page.get_by_role("navigation", name="Cloths of this garment").get_by_role("link", name="Braid").click()
     pick(page, "Fibre", "polyester")

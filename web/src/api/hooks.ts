@@ -40,16 +40,19 @@ export function useProjectId(): number {
 /** Of a garment's cloths the one the page shows stands in the address; the main one does not need to. */
 export const CLOTH = 'of';
 
+/** The cloth an address shows; null for the main one. */
+export const clothIn = (search: URLSearchParams) => Number(search.get(CLOTH)) || null;
+
 /** What every question about a garment is asked through: the garment, and which of its cloths the page shows. */
 export function useAsked() {
   const id = useProjectId();
   const [search] = useSearchParams();
-  const use = Number(search.get(CLOTH)) || null;
+  const use = clothIn(search);
   return { id, use, key: use ?? ('main' as const), params: { path: { project_id: id }, query: { use } } };
 }
 
 /** The address of a page of a garment, seen through one of its cloths; without one through the main one. */
-export function pageAt(id: number, stage: string, use: string | number | null, more: Record<string, string> = {}) {
+export function pageAt(id: number, stage: string, use: number | null, more: Record<string, string> = {}) {
   const search = new URLSearchParams({ ...more, ...(use ? { [CLOTH]: String(use) } : {}) }).toString();
   return { pathname: `/projects/${id}/${stage}`, search: search && `?${search}` };
 }

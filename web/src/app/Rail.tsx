@@ -1,6 +1,6 @@
 import { Link, NavLink } from 'react-router';
 import type { Stage } from '../api/client';
-import { CLOTH, pageAt } from '../api/hooks';
+import { clothIn, pageAt } from '../api/hooks';
 import { stageNames, stateWords } from '../words/stages';
 import { useKept } from './going';
 import { Tip } from './Tip';
@@ -53,7 +53,7 @@ export function Rail({ stages, projectId }: { stages: Stage[] | undefined; proje
         ) : (
           <Tip key={name} placement="right" title={say}>
             <NavLink
-              {...kept(({ search }) => pageAt(projectId, name, new URLSearchParams(search).get(CLOTH)))}
+              {...kept(({ search }) => pageAt(projectId, name, clothIn(new URLSearchParams(search))))}
               className="rail-stage"
               aria-description={say}
             >

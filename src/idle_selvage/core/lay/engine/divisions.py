@@ -9,7 +9,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from ..answer import Cut, Placement, Section
-from ..problem import LayPiece, Problem
+from ..problem import LayPiece, Problem, piece_area
 from .folds import Way, may_double, section_of, unfold
 from .lanes import Outcome
 from .search import StripSearch
@@ -68,12 +68,6 @@ def _long(piece: LayPiece) -> float:
     return max(xs) - min(xs)
 
 
-def _area(piece: LayPiece) -> float:
-    """Of the outline as it is given: of a piece cut on the fold the half, mm²."""
-    ring = piece.outline
-    return abs(sum(a[0] * b[1] - b[0] * a[1] for a, b in zip(ring, (*ring[1:], ring[0]), strict=True))) / 2
-
-
 def expected(problem: Problem, kinds: list[Way], shares: Shares) -> float:
     """The length a division may come to, mm: each section as long as the area on its layers asks for, and at least as
     long as the longest piece in it."""
@@ -86,10 +80,13 @@ def expected(problem: Problem, kinds: list[Way], shares: Shares) -> float:
             if not count:
                 continue
             if layers == 1:
-                parts = count * (2 if piece.on_fold else 1)
+                whole: float = count
+            elif piece.on_fold:
+                # its half lies on the fold
+                whole = count / 2
             else:
-                parts = count if piece.on_fold or not may_double(piece, problem) else (count + 1) // 2
-            area += parts * _area(piece)
+                whole = (count + 1) // 2 if may_double(piece, problem) else count
+            area += whole * piece_area(piece)
             longest = max(longest, _long(piece))
         wide = sum(region.high - region.low for region in way.regions)
         total += max(area / (wide * FILLED), longest)
@@ -106,7 +103,7 @@ def divisions(problem: Problem, kinds: list[Way], copies: dict[str, int], most: 
         return []
     pieces = [p for p in problem.pieces if copies[p.id]]
     doubled = [p for p in pieces if p.on_fold or (may_double(p, problem) and copies[p.id] > 1)]
-    doubled.sort(key=lambda p: (_area(p), p.id))
+    doubled.sort(key=lambda p: (piece_area(p) / (2 if p.on_fold else 1), p.id))
     found: list[Shares] = []
     for folded_at in range(len(kinds)):
         if folded_at == open_at:

@@ -61,7 +61,7 @@ class CombinationLane:
         self.pool: list[Division] = []
         self.best: Division | None = None
         looks = max(2, FIRST_LOOKS * MANY_PARTS // max(MANY_PARTS, sum(self._remaining().values())))
-        self.queue = divisions(problem, self.kinds, self._remaining(), looks) if len(self.kinds) > 1 else []
+        self.queue = divisions(problem, self.kinds, self._remaining(), looks)
         self.turn = 0
         self.round = ROUND
 
@@ -80,7 +80,7 @@ class CombinationLane:
     def score(self) -> float:
         return max(self.best.length, self.least) if self.best is not None else math.inf
 
-    def _lay(self, shares: Shares, give_up: float) -> Division | None:
+    def _lay(self, shares: Shares, give_up: float, *, rows_only: bool = False) -> Division | None:
         """The sections laid one after another; None when one cannot be, or it gets too long."""
         at = 0.0
         made: list[StripSearch | None] = []
@@ -95,7 +95,7 @@ class CombinationLane:
             except CannotFold:
                 return None
             search.first()
-            for _ in range(BEFORE_OTHERS if self.bound_to_cloth and k < last else 1):
+            for _ in range(0 if rows_only else BEFORE_OTHERS if self.bound_to_cloth and k < last else 1):
                 search.batch()
             self.steps += search.steps
             assert search.best is not None
@@ -123,7 +123,7 @@ class CombinationLane:
         for piece, count in remaining.items():
             for share in shares:
                 share[piece] = count
-                if self._lay(shares, math.inf) is not None:
+                if self._lay(shares, math.inf, rows_only=True) is not None:
                     break
                 share[piece] = 0
         if all(sum(s[p] for s in shares) == n for p, n in remaining.items()):
@@ -138,11 +138,9 @@ class CombinationLane:
             self.pool.append(made)
             self._compare(made)
 
-    def _compare(self, division: Division) -> bool:
-        if self.best is not None and division is not self.best and division.length >= self.best.length - 1e-6:
-            return False
-        self.best = division
-        return True
+    def _compare(self, division: Division) -> None:
+        if self.best is None or division.length < self.best.length - 1e-6:
+            self.best = division
 
     def batch(self) -> bool:
         before = self.score
@@ -168,8 +166,7 @@ class CombinationLane:
             return
         del self.pool[1:]
         self.round = ROUND
-        if len(self.kinds) > 1:
-            self.queue = [shares for shares in (self._moved() for _ in range(MOVED)) if shares is not None]
+        self.queue = [shares for shares in (self._moved() for _ in range(MOVED)) if shares is not None]
 
     def _moved(self) -> Shares | None:
         """The best division with one or two units moved from a section to another."""
