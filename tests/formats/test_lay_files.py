@@ -57,8 +57,8 @@ def test_the_svg_is_one_to_one_and_holds_every_piece() -> None:
     asked = read_problem(data)
     lay = solve(asked, steps=20, clock=lambda: 0.0).lay
     for view in ("pinned", "opened"):
-        picture = draw(lay, {p.id: p for p in asked.pieces}, asked.width, margins=(10, 10), view=view)  # type: ignore[arg-type]
-        root = ElementTree.fromstring(write_svg(picture, title="A <skirt> & more", system="metric", margins=(10, 10)))
+        picture = draw(lay, {p.id: p for p in asked.pieces}, asked.width, view=view)  # type: ignore[arg-type]
+        root = ElementTree.fromstring(write_svg(picture, title="A <skirt> & more", system="metric"))
         box = [float(v) for v in root.get("viewBox", "").split()]
         assert root.get("width") == f"{box[2]:.3f}mm", "one user unit is one millimetre"
         groups = [g for g in root.iter() if g.get("class") == "piece"]

@@ -5,36 +5,37 @@ from __future__ import annotations
 from xml.sax.saxutils import escape
 
 from ..core.lay.drawing import Drawing, PlacedShape
+from ..core.lay.table import Line
 from ..core.units import System
 from ..core.written import length_text
 
 _BORDER = 30.0
 
 
-def write_svg(drawing: Drawing, *, title: str, system: System, margins: tuple[float, float] = (0.0, 0.0)) -> str:
+def write_svg(drawing: Drawing, *, title: str, system: System) -> str:
     """The drawing as SVG text; one user unit is one millimetre, y turned so that the face looks up."""
-    low = drawing.low - (margins[0] if drawing.fold_at is None else 0.0)
-    high = drawing.high + margins[1]
+    low = min(one.low - one.margins[0] for one in drawing.stretches)
+    high = max(one.high + one.margins[1] for one in drawing.stretches)
     width, height = drawing.length + 2 * _BORDER, high - low + 2 * _BORDER
     out = [
         '<?xml version="1.0" encoding="UTF-8"?>',
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{width:.3f}mm" height="{height:.3f}mm" '
         f'viewBox="{-_BORDER:.3f} {-high - _BORDER:.3f} {width:.3f} {height:.3f}" font-family="sans-serif">',
         f"<title>{escape(title)}</title>",
-        f'<rect id="cloth" x="0" y="{-high:.3f}" width="{drawing.length:.3f}" height="{high - low:.3f}" '
-        'fill="none" stroke="#8a8478" stroke-width="0.6"/>',
     ]
-    for name, y in (("far-selvage", drawing.high), ("near-selvage", drawing.low)):
-        if drawing.fold_at is not None and name == "near-selvage":
-            out.append(
-                f'<line id="fold" x1="0" y1="{-low:.3f}" x2="{drawing.length:.3f}" y2="{-low:.3f}" '
-                'stroke="#23272e" stroke-width="1.2" stroke-dasharray="12 4"/>'
-            )
-        else:
-            out.append(
-                f'<line id="{name}" x1="0" y1="{-y:.3f}" x2="{drawing.length:.3f}" y2="{-y:.3f}" '
-                'stroke="#8a8478" stroke-width="0.4" stroke-dasharray="4 3"/>'
-            )
+    for one in drawing.stretches:
+        top, bottom = one.high + one.margins[1], one.low - one.margins[0]
+        out.append(
+            f'<rect class="cloth" x="{one.start:.3f}" y="{-top:.3f}" width="{one.end - one.start:.3f}" '
+            f'height="{top - bottom:.3f}" fill="none" stroke="#8a8478" stroke-width="0.6"/>'
+        )
+        out += [_line(line) for line in one.lines]
+    for area in drawing.kept_off:
+        points = " ".join(f"{min(x, drawing.length):.3f},{-y:.3f}" for x, y in area.outline)
+        out.append(
+            f'<polygon class="kept-off" points="{points}" fill="none" stroke="#a03030" stroke-width="0.6" '
+            f'stroke-dasharray="{"6 3" if area.under else "2 2"}"/>'
+        )
     out += [_piece(shape, system) for shape in drawing.shapes]
     out.append(
         f'<text x="0" y="{-low + 20:.3f}" font-size="10">{escape(title)}: '
@@ -43,6 +44,24 @@ def write_svg(drawing: Drawing, *, title: str, system: System, margins: tuple[fl
     )
     out.append("</svg>")
     return "\n".join(out) + "\n"
+
+
+#: How each line of the cloth is drawn: its width and its dashes, mm.
+_LINES = {
+    "fold": (1.2, "12 4"),
+    "cut": (1.0, "none"),
+    "meeting line": (0.8, "2 2"),
+    "crease": (0.4, "12 4"),
+}
+
+
+def _line(line: Line) -> str:
+    (x1, y1), (x2, y2) = line.start, line.end
+    wide, dashes = _LINES.get(line.kind, (0.4, "4 3"))
+    return (
+        f'<line class="{line.kind.replace(" ", "-")}" x1="{x1:.3f}" y1="{-y1:.3f}" x2="{x2:.3f}" y2="{-y2:.3f}" '
+        f'stroke="#23272e" stroke-width="{wide}" stroke-dasharray="{dashes}"/>'
+    )
 
 
 def _piece(shape: PlacedShape, system: System) -> str:

@@ -4,15 +4,16 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import Any, Literal
+from typing import Any, Literal, cast
 
 from sqlalchemy.orm import Session
 
 from ..core.lay.answer import Lay
 from ..core.lay.asking import leans
 from ..core.lay.drawing import Drawing, draw
-from ..core.lay.named import FOLDS_DRAWN, called_by, fold_name, renamed
-from ..core.lay.problem import Problem, too_wide_sentences, too_wide_told
+from ..core.lay.folding import Folding, Sides, foldings
+from ..core.lay.named import called_by, fold_name, renamed
+from ..core.lay.problem import FOLDS, Problem, too_wide_sentences, too_wide_told
 from ..core.lay.problem import to_json as problem_json
 from ..core.lay.reading import read_problem
 from ..core.wording import joined
@@ -39,8 +40,8 @@ def change_wishes(session: Session, cloth_use: models.ClothUse, given: Mapping[s
         if not entries["folds"]:
             raise Refused("Choose at least one way to fold.", path="folds")
         for fold in entries["folds"]:
-            if fold not in FOLDS_DRAWN:
-                told = f"The fold “{fold[:30]}” cannot be laid yet; choose from {', '.join(FOLDS_DRAWN)}."
+            if fold not in FOLDS:
+                told = f"There is no fold “{fold[:30]}”; choose from {', '.join(FOLDS)}."
                 raise Refused(told, path="folds")
         entries["folds"] = list(dict.fromkeys(entries["folds"]))
     change(session, cloth_use, entries, "lay")
@@ -142,6 +143,12 @@ class LayStanding:
     problem: Problem
     margins: tuple[float, float]
     leans: Mapping[str, int]
+    sides: Sides = "together"
+
+    @property
+    def foldings(self) -> tuple[Folding, ...]:
+        """How the cloth is folded for it."""
+        return foldings(self.lay, self.problem.width, self.margins, self.sides)
 
     def drawn(self, view: View) -> Drawing:
         """The lay on its cloth, as pinned or opened out."""
@@ -152,7 +159,7 @@ class LayStanding:
             margins=self.margins,
             view=view,
             leans=self.leans,
-            blocked=self.problem.blocked,
+            blocked=self.problem.kept_off,
         )
 
 
@@ -161,7 +168,8 @@ def lay_standing(now: Standing, row: models.LayRecord) -> LayStanding:
     problem = renamed(read_problem(row.problem), now.names, now.problem)
     cloth = now.cloth.row
     turned = leans(problem, now.asked)
-    return LayStanding(row, lays.as_lay(row), problem, (cloth.margin_low, cloth.margin_high), turned)
+    margins = (cloth.margin_low, cloth.margin_high)
+    return LayStanding(row, lays.as_lay(row), problem, margins, turned, cast(Sides, now.use.sides))
 
 
 def chosen(now: Standing) -> LayStanding:
@@ -174,6 +182,11 @@ def chosen(now: Standing) -> LayStanding:
 def pinned(now: Standing) -> Drawing | None:
     """The chosen lay as it is pinned, or None before there is one."""
     return None if now.chosen is None else lay_standing(now, now.chosen).drawn("pinned")
+
+
+def _plain_again(row: models.LayRecord) -> bool:
+    """Whether a combination came out as one stretch: it is the lay of that fold once more."""
+    return row.fold == "combination" and len(row.lay["sections"]) == 1
 
 
 @dataclass(frozen=True)
@@ -189,7 +202,8 @@ def read_lay(session: Session, now: Standing) -> LayFound | None:
     """The lay a garment goes by, with its alternatives; None before there is one."""
     if now.chosen is None:
         return None
-    others = tuple(lay_standing(now, row) for row in lays.alternatives(session, now.chosen))
+    rows = lays.alternatives(session, now.chosen)
+    others = tuple(lay_standing(now, row) for row in rows if row is now.chosen or not _plain_again(row))
     job_ = session.get(models.Job, now.chosen.job_id) if now.chosen.job_id else None
     refused = tuple(
         (fold, too_wide_told(called_by(now.names, piece), across, width))

@@ -31,7 +31,7 @@ def test_distances_are_what_a_tape_would_find(fold: str, view: str) -> None:
     picture = drawn({**shirt(), "folds": ["open", "lengthwise"]}, view, fold)
     width = float(read_problem(shirt()).width)
     lines = {"far selvage": width + MARGINS[1], "near selvage": -MARGINS[0], "fold": width / 2}
-    assert (picture.fold_at is not None) == (fold == "lengthwise" and view == "pinned")
+    assert picture.folded == (fold == "lengthwise" and view == "pinned")
     for shape in picture.shapes:
         ends = ((shape.tail, shape.tail_distance), (shape.head, shape.head_distance))
         for (x, y), told in ends:
@@ -41,7 +41,7 @@ def test_distances_are_what_a_tape_would_find(fold: str, view: str) -> None:
                 assert told == pytest.approx(abs(lines[shape.edge] - y))
         if shape.edge != "cut end":
             assert shape.tail_distance == pytest.approx(shape.head_distance), "on grain"
-            other = "fold" if picture.fold_at is not None else "near selvage"
+            other = "fold" if picture.folded else "near selvage"
             nearest = min(abs(lines[name] - shape.tail[1]) for name in ("far selvage", other))
             assert shape.tail_distance == pytest.approx(nearest), "the shorter way is measured"
         assert shape.from_end == pytest.approx((Polygon(shape.outline).bounds[0], Polygon(shape.outline).bounds[2]))

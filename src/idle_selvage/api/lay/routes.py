@@ -86,7 +86,7 @@ def lay_svg(path: ProjectPath, query: out.FileQuery) -> Response:
         now = read_garment(session, path.project_id, query.use)
         chosen = lay.chosen(now)
         title = f"{now.garment.name}, {fold_name(chosen.row.fold)}"
-        text = write_svg(chosen.drawn(query.view), title=title, system=system(), margins=chosen.margins)
+        text = write_svg(chosen.drawn(query.view), title=title, system=system())
         return attachment(text, "image/svg+xml", file_name(now.garment, "lay.svg"))
 
 

@@ -43,16 +43,43 @@ class ShapeOut(Out):
     lies: Literal["straight", "cross", "bias"]
     lies_told: str = Field(description="what the two distances say when it is pinned right")
     from_end: str
+    from_what: Literal["cut end", "fold"]
     marks: list[DrawnOut] = Field(description="notches, points, darts and lines, where they lie")
+    pinned: str = Field(description="the placement it is cut by, the same in both views")
+    section: int
 
 
-class AreaOut(Out):
-    """A rectangle on the cloth, mm."""
+class KeptOffOut(Out):
+    outline: list[Point]
+    under: bool = Field(description="on the lower layer")
 
-    x0: float
-    y0: float
-    x1: float
-    y1: float
+
+class GroundOut(Out):
+    low: float
+    high: float
+    layers: int
+    under: bool = Field(description="only the lower layer is there")
+
+
+class LineOut(Out):
+    kind: Literal["near selvage", "far selvage", "fold", "lower edge", "meeting line", "cut", "crease"]
+    start: Point
+    end: Point
+
+
+class StretchOut(Out):
+    """A stretch of the table with one fold, mm along and across."""
+
+    section: int
+    fold: str
+    label: str
+    start: float
+    end: float
+    low: float
+    high: float
+    margins: tuple[float, float]
+    grounds: list[GroundOut]
+    lines: list[LineOut]
 
 
 class DrawingOut(Out):
@@ -60,9 +87,19 @@ class DrawingOut(Out):
     length: float
     low: float
     high: float
-    fold_at: float | None
+    folded: bool
+    stretches: list[StretchOut]
     shapes: list[ShapeOut]
-    kept_off: list[AreaOut] = Field(description="what was laid around, as it lies in this view")
+    kept_off: list[KeptOffOut] = Field(description="what was laid around, as it lies in this view")
+
+
+class FoldingOut(Out):
+    section: int
+    fold: str
+    label: str
+    start: LengthOut
+    end: LengthOut
+    steps: list[str]
 
 
 class AlternativeOut(Out):
@@ -71,7 +108,10 @@ class AlternativeOut(Out):
     label: str
     length: LengthOut
     cuts: int
+    unfoldings: int = Field(description="how often the cloth is folded anew while cutting")
     chosen: bool
+    stretches: list[StretchOut]
+    long: float = Field(description="how long the picture is, mm")
     outlines: list[list[Point]]
     low: float
     high: float
@@ -97,6 +137,7 @@ class LayOut(Out):
     margins: tuple[float, float]
     pinned: DrawingOut
     opened: DrawingOut
+    foldings: list[FoldingOut] = Field(description="how the cloth is folded for it, stretch by stretch")
     alternatives: list[AlternativeOut]
     refused: list[RefusedOut]
     seed: int
@@ -131,4 +172,5 @@ class LayWishes(In):
     gap: LengthIn | None = None
     folds: list[Key] | None = Field(default=None, max_length=6)
     turn_on_bars: bool | None = Field(None, strict=True, description="pieces may be turned on bars not balanced")
+    sides: Literal["together", "out"] | None = Field(None, description="which side of folded cloth looks out")
     lay_seconds: int | None = Field(default=None, ge=1, le=120, strict=True)

@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from itertools import accumulate
 
-from ...core.lay.drawing import Area, Drawing, PlacedShape
+from ...core.lay.drawing import Drawing, PlacedShape
+from ...core.lay.folding import Folding
 from ...core.lay.long import lay_bound, lay_length, lay_used
 from ...core.lay.named import fold_name
+from ...core.lay.table import Stretch
 from ...operations.lay import LayFound, LayStanding
 from ...operations.standing import Standing
 from ...store import models
@@ -44,15 +45,40 @@ def drawing_out(show: Presenter, drawing: Drawing) -> out.DrawingOut:
             "length": drawing.length,
             "low": drawing.low,
             "high": drawing.high,
-            "fold_at": drawing.fold_at,
+            "folded": drawing.folded,
+            "stretches": [_stretch(one) for one in drawing.stretches],
             "shapes": [shape_out(show, s) for s in drawing.shapes],
-            "kept_off": _areas(drawing.kept_off),
+            "kept_off": [
+                out.KeptOffOut(outline=rounded(area.outline, 2), under=area.under) for area in drawing.kept_off
+            ],
         }
     )
 
 
-def _areas(areas: Sequence[Area]) -> list[out.AreaOut]:
-    return [out.AreaOut(x0=a, y0=b, x1=c, y1=d) for a, b, c, d in areas]
+def _stretch(one: Stretch) -> out.StretchOut:
+    return out.StretchOut(
+        section=one.section,
+        fold=one.fold,
+        label=fold_name(one.fold),
+        start=one.start,
+        end=one.end,
+        low=one.low,
+        high=one.high,
+        margins=one.margins,
+        grounds=[out.GroundOut(low=g.low, high=g.high, layers=g.layers, under=g.under) for g in one.grounds],
+        lines=[out.LineOut(kind=line.kind, start=line.start, end=line.end) for line in one.lines],
+    )
+
+
+def _folding(show: Presenter, one: Folding) -> out.FoldingOut:
+    return out.FoldingOut(
+        section=one.section,
+        fold=one.fold,
+        label=one.name,
+        start=show.length(one.start),
+        end=show.length(one.end),
+        steps=[show.told(step) for step in one.steps],
+    )
 
 
 def shape_out(show: Presenter, shape: PlacedShape) -> out.ShapeOut:
@@ -74,6 +100,9 @@ def shape_out(show: Presenter, shape: PlacedShape) -> out.ShapeOut:
         tail_figure=show.surely(tail),
         head_figure=show.surely(head),
         from_end=f"{show.length(shape.from_end[0]).text} to {show.length(shape.from_end[1]).text}",
+        from_what="fold" if shape.from_fold else "cut end",
+        pinned=shape.pinned,
+        section=shape.section,
         lies=shape.lies,
         lies_told=shape.lies_told,
         marks=[DrawnOut(kind=m.kind, line=rounded(m.line, 2), name=m.name) for m in shape.marks],
@@ -98,6 +127,7 @@ def lay_out(show: Presenter, now: Standing, found: LayFound) -> out.LayOut:
         used_figure=show.surely(lay_used(chosen.lay, chosen.problem)),
         pinned=drawing_out(show, pinned),
         opened=drawing_out(show, opened),
+        foldings=[_folding(show, one) for one in chosen.foldings],
         alternatives=[_alternative(show, one, one.row.id == chosen.row.id) for one in found.others],
         seed=chosen.lay.seed,
         steps=chosen.lay.steps,
@@ -113,7 +143,10 @@ def _alternative(show: Presenter, one: LayStanding, chosen: bool) -> out.Alterna
         label=fold_name(one.row.fold),
         length=show.length(one.lay.length),
         cuts=one.lay.cuts,
+        unfoldings=one.lay.unfoldings,
         chosen=chosen,
+        stretches=[_stretch(s) for s in picture.stretches],
+        long=picture.length,
         low=picture.low,
         high=picture.high,
         outlines=[rounded(s.outline) for s in picture.shapes],

@@ -14,7 +14,8 @@ from ...core.cloth.hand import QUESTIONS
 from ...core.cloth.make import COLOURINGS, FIBRES, FINISHES, WEAVES, fibre_label
 from ...core.glossary import glossary
 from ...core.lay.long import lay_length
-from ...core.lay.named import FOLDS_DRAWN, fold_name
+from ...core.lay.named import fold_name
+from ...core.lay.problem import FOLDS
 from ...core.plan.piece import GRAINS
 from ...core.shrink.together import ROLES
 from ...core.shrink.treatment import DRIES, WASHES
@@ -216,6 +217,6 @@ def choices_out(system: System) -> out.ChoicesOut:
         washes=listed([(key, with_fahrenheit(told, system)) for key, told in WASHES.items()]),
         dries=listed([(k, v) for k, v in DRIES.items() if v]),
         grains=listed([(g, GRAIN_LABELS[g]) for g in GRAINS]),
-        folds=listed([(f, fold_name(f)) for f in FOLDS_DRAWN]),
+        folds=listed([(f, fold_name(f)) for f in FOLDS]),
         steps=listed(_shop_steps(system)),
     )

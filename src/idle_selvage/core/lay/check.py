@@ -7,6 +7,7 @@ code with the solver on purpose: a mistake made there must not be made here too.
 from __future__ import annotations
 
 import math
+from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
@@ -27,22 +28,39 @@ _TURNS = {
 }
 
 
+@dataclass(frozen=True)
+class Fault:
+    """A broken rule: of which kind, as a sentence, and the copies it is about (piece, copy); none: the whole lay."""
+
+    kind: str
+    told: str
+    copies: tuple[tuple[str, int], ...] = ()
+    #: of bars: the group, and along which axis; of the ground of a fold: the piece
+    what: tuple[str, str] = ("", "")
+
+
 def check_lay(problem: dict[str, Any], lay: dict[str, Any]) -> list[str]:
     """Every broken rule as a sentence; an empty list is a good lay. All to 0.1 mm."""
+    return [fault.told for fault in faults_of(problem, lay)]
+
+
+def faults_of(problem: dict[str, Any], lay: dict[str, Any]) -> list[Fault]:
+    """Every broken rule of a lay; both in their formats, decoded."""
     pieces = {p["id"]: p for p in problem["pieces"]}
     cloth = problem["cloth"]
-    faults: list[str] = []
-    shapes: list[tuple[str, Any]] = []
+    faults: list[Fault] = []
+    shapes: list[tuple[dict[str, Any], Any]] = []
     made: dict[str, list[dict[str, Any]]] = {name: [] for name in pieces}
     for entry in lay["cut"]:
         piece = pieces.get(entry["piece"])
         if piece is None:
-            faults.append(f"“{entry['piece']}” is cut but not asked for.")
+            faults.append(Fault("count", f"“{entry['piece']}” is cut but not asked for.", _who(entry)))
             continue
         made[entry["piece"]].append(entry)
         if entry["turn"] not in _turns(piece, problem):
-            faults.append(f"{_name(entry)} is turned by {entry['turn']}°, which its grain does not allow.")
-        shapes.append((_name(entry), _outline(piece, entry)))
+            told = f"{_name(entry)} is turned by {entry['turn']}°, which its grain does not allow."
+            faults.append(Fault("turn", told, _who(entry)))
+        shapes.append((entry, _outline(piece, entry)))
         faults += _border_faults(piece, cloth, entry, shapes[-1][1])
         faults += _blocked_faults(problem, piece, entry, shapes[-1][1])
     faults += _count_faults(problem, lay, made)
@@ -76,6 +94,10 @@ def _name(entry: dict[str, Any]) -> str:
     return f"{entry['piece']} {entry['copy']}"
 
 
+def _who(entry: dict[str, Any]) -> tuple[tuple[str, int], ...]:
+    return ((entry["piece"], entry["copy"]),)
+
+
 def _ring(points: np.ndarray, entry: dict[str, Any]) -> np.ndarray:
     flipped = points * np.array([1.0, -1.0]) if entry["mirrored"] else points
     angle = math.radians(entry["turn"])
@@ -104,59 +126,65 @@ def _symmetric(piece: dict[str, Any]) -> bool:
     )
 
 
-def _count_faults(problem: dict[str, Any], lay: dict[str, Any], made: dict[str, list[dict[str, Any]]]) -> list[str]:
+def _count_faults(problem: dict[str, Any], lay: dict[str, Any], made: dict[str, list[dict[str, Any]]]) -> list[Fault]:
     faults = []
     missing = {entry["piece"]: entry["copies"] for entry in lay.get("left_over", [])}
     if lay["complete"] and any(missing.values()):
-        faults.append("The lay calls itself complete and lists pieces left over.")
+        faults.append(Fault("count", "The lay calls itself complete and lists pieces left over."))
     for piece in problem["pieces"]:
         name, wanted = piece["id"], piece.get("copies", 1)
         entries = made[name]
         if len(entries) + missing.get(name, 0) != wanted:
-            faults.append(f"{name}: {wanted} copies are asked for, {len(entries)} are cut.")
+            told = f"{name}: {wanted} copies are asked for, {len(entries)} are cut."
+            faults.append(Fault("count", told, ((name, 0),)))
         if len({entry["copy"] for entry in entries}) != len(entries):
-            faults.append(f"{name}: a copy is cut twice.")
+            faults.append(Fault("copies", f"{name}: a copy is cut twice."))
         mirrored = sum(1 for entry in entries if entry["mirrored"])
         free = bool(problem["cloth"].get("reversible")) or bool(piece.get("on_fold")) or _symmetric(piece)
         if piece.get("pair") and not missing.get(name) and not free and mirrored * 2 != len(entries):
-            faults.append(f"{name}: half of a pair must be mirrored; {mirrored} of {len(entries)} are.")
+            told = f"{name}: half of a pair must be mirrored; {mirrored} of {len(entries)} are."
+            faults.append(Fault("sides", told, ((name, 0),)))
         if not piece.get("pair") and mirrored and not free:
-            faults.append(f"{name}: {mirrored} copies are mirrored, and it is cut as drawn.")
+            told = f"{name}: {mirrored} copies are mirrored, and it is cut as drawn."
+            faults.append(Fault("sides", told, ((name, 0),)))
     return faults
 
 
-def _place_faults(cloth: dict[str, Any], lay: dict[str, Any], shapes: list[tuple[str, Any]]) -> list[str]:
+def _place_faults(cloth: dict[str, Any], lay: dict[str, Any], shapes: list[tuple[dict[str, Any], Any]]) -> list[Fault]:
     faults = []
-    for name, shape in shapes:
+    for entry, shape in shapes:
+        name = _name(entry)
         x0, y0, x1, y1 = shape.bounds
         if y0 < -TOLERANCE_MM or y1 > cloth["width"] + TOLERANCE_MM:
-            faults.append(f"{name} reaches over a selvage.")
+            faults.append(Fault("selvage", f"{name} reaches over a selvage.", _who(entry)))
         if x0 < -TOLERANCE_MM or x1 > lay["length"] + TOLERANCE_MM:
-            faults.append(f"{name} reaches past an end of the lay.")
+            faults.append(Fault("end", f"{name} reaches past an end of the lay.", _who(entry)))
     if cloth.get("length") is not None and lay["length"] > cloth["length"] + TOLERANCE_MM:
-        faults.append("The lay is longer than the cloth.")
+        faults.append(Fault("length", "The lay is longer than the cloth."))
     if lay["bound"] > lay["length"] + TOLERANCE_MM and lay["complete"]:
-        faults.append("The lay is shorter than its own bound.")
+        faults.append(Fault("bound", "The lay is shorter than its own bound."))
     return faults
 
 
-def _overlap_faults(cloth: dict[str, Any], shapes: list[tuple[str, Any]]) -> list[str]:
+def _overlap_faults(cloth: dict[str, Any], shapes: list[tuple[dict[str, Any], Any]]) -> list[Fault]:
     faults = []
     gap = cloth.get("gap") or 0.0
     inner = [shape.buffer(-TOLERANCE_MM / 2) for _, shape in shapes]
     tree = shapely.STRtree([shape for _, shape in shapes])
-    for i, (name, shape) in enumerate(shapes):
+    for i, (entry, shape) in enumerate(shapes):
         for j in tree.query(shape.buffer(gap + 1.0)):
             if j <= i:
                 continue
+            other = shapes[j][0]
+            both, who = f"{_name(entry)} and {_name(other)}", (*_who(entry), *_who(other))
             if inner[i].intersects(inner[j]):
-                faults.append(f"{name} and {shapes[j][0]} overlap.")
+                faults.append(Fault("overlap", f"{both} overlap.", who))
             elif gap and shape.distance(shapes[j][1]) < gap - TOLERANCE_MM:
-                faults.append(f"{name} and {shapes[j][0]} are nearer than the gap of {gap:g} mm.")
+                faults.append(Fault("gap", f"{both} are nearer than the gap of {gap:g} mm.", who))
     return faults
 
 
-def _border_faults(piece: dict[str, Any], cloth: dict[str, Any], entry: dict[str, Any], shape: Any) -> list[str]:
+def _border_faults(piece: dict[str, Any], cloth: dict[str, Any], entry: dict[str, Any], shape: Any) -> list[Fault]:
     border = piece.get("border")
     if not border:
         return []
@@ -164,11 +192,12 @@ def _border_faults(piece: dict[str, Any], cloth: dict[str, Any], entry: dict[str
     wanted = border.get("distance", 0.0)
     # whole pieces cut on the fold were grown by a hair
     if abs(hem - wanted) > TOLERANCE_MM + 2e-3:
-        return [f"{_name(entry)} has its hem {hem:.1f} mm from the selvage and not {wanted:.1f} mm."]
+        told = f"{_name(entry)} has its hem {hem:.1f} mm from the selvage and not {wanted:.1f} mm."
+        return [Fault("border", told, _who(entry))]
     return []
 
 
-def _blocked_faults(problem: dict[str, Any], piece: dict[str, Any], entry: dict[str, Any], shape: Any) -> list[str]:
+def _blocked_faults(problem: dict[str, Any], piece: dict[str, Any], entry: dict[str, Any], shape: Any) -> list[Fault]:
     cloth = problem["cloth"]
     gap = cloth.get("gap") or 0.0
     sides = {p["border"]["selvage"] for p in problem["pieces"] if p.get("border")}
@@ -188,15 +217,16 @@ def _blocked_faults(problem: dict[str, Any], piece: dict[str, Any], entry: dict[
     return faults
 
 
-def _off_faults(entry: dict[str, Any], shape: Any, area: Any, told: str, gap: float) -> list[str]:
+def _off_faults(entry: dict[str, Any], shape: Any, area: Any, told: str, gap: float) -> list[Fault]:
     if shape.buffer(-TOLERANCE_MM / 2).intersects(area.buffer(-TOLERANCE_MM / 2)):
-        return [f"{_name(entry)} lies on the blocked area {told}."]
+        return [Fault("flaw", f"{_name(entry)} lies on the blocked area {told}.", _who(entry))]
     if gap and shape.distance(area) < gap - TOLERANCE_MM:
-        return [f"{_name(entry)} is nearer than the gap of {gap:g} mm to a blocked area."]
+        near = f"{_name(entry)} is nearer than the gap of {gap:g} mm to a blocked area."
+        return [Fault("flaw", near, _who(entry))]
     return []
 
 
-def _fixed_faults(problem: dict[str, Any], made: dict[str, list[dict[str, Any]]], lay: dict[str, Any]) -> list[str]:
+def _fixed_faults(problem: dict[str, Any], made: dict[str, list[dict[str, Any]]], lay: dict[str, Any]) -> list[Fault]:
     faults = []
     left_out = {entry["piece"]: entry["copies"] for entry in lay.get("left_over") or []}
     for piece in problem["pieces"]:
@@ -213,7 +243,7 @@ def _fixed_faults(problem: dict[str, Any], made: dict[str, list[dict[str, Any]]]
                 left_out[piece["id"]] -= 1
                 continue
             told = f"at y = {place['y']:g}" if place.get("slides") else f"at {place['x']:g}, {place['y']:g}"
-            faults.append(f"{piece['id']}: a copy was fixed {told} mm and is not there.")
+            faults.append(Fault("fixed", f"{piece['id']}: a copy was fixed {told} mm and is not there."))
     return faults
 
 
@@ -229,7 +259,7 @@ def _modulo(a: float, b: float, repeat: float) -> float:
     return abs((a - b + repeat / 2) % repeat - repeat / 2)
 
 
-def _match_faults(problem: dict[str, Any], made: dict[str, list[dict[str, Any]]], axis: str) -> list[str]:
+def _match_faults(problem: dict[str, Any], made: dict[str, list[dict[str, Any]]], axis: str) -> list[Fault]:
     bars = problem["cloth"].get("bars") or {}
     repeat = bars.get(f"{axis}_repeat") or 0.0
     wanted = "along" if axis == "x" else "across"
@@ -262,11 +292,12 @@ def _match_faults(problem: dict[str, Any], made: dict[str, list[dict[str, Any]]]
         if any(_modulo(a, b, repeat) > TOLERANCE_MM for a in given.get(group, []) for b in given[group]):
             off = off or [copies[0][0]]
         if off:
-            faults.append(f"{', '.join(off[:3])}: the points of group “{group}” do not meet {wanted} the bars.")
+            told = f"{', '.join(off[:3])}: the points of group “{group}” do not meet {wanted} the bars."
+            faults.append(Fault("match", told, what=(group, axis)))
     return faults
 
 
-def _centre_faults(problem: dict[str, Any], made: dict[str, list[dict[str, Any]]], axis: str) -> list[str]:
+def _centre_faults(problem: dict[str, Any], made: dict[str, list[dict[str, Any]]], axis: str) -> list[Fault]:
     bars = problem["cloth"].get("bars") or {}
     faults = []
     for piece in problem["pieces"]:
@@ -282,11 +313,12 @@ def _centre_faults(problem: dict[str, Any], made: dict[str, list[dict[str, Any]]
             repeat, axes = bars.get(f"{line}_repeat") or 0.0, bars.get(f"{line}_axes") or []
             off = not repeat or all(_modulo(entry[line], a, repeat) > TOLERANCE_MM for a in axes)
             if off or entry["turn"] % 90:
-                faults.append(f"{_name(entry)} is not centred on a mirror axis {name} the cloth.")
+                told = f"{_name(entry)} is not centred on a mirror axis {name} the cloth."
+                faults.append(Fault("centre", told, _who(entry)))
     return faults
 
 
-def _section_faults(problem: dict[str, Any], lay: dict[str, Any]) -> list[str]:
+def _section_faults(problem: dict[str, Any], lay: dict[str, Any]) -> list[Fault]:
     cloth, allowed = problem["cloth"], problem.get("folds", ["open"])
     faults = []
     if "combination" in allowed:
@@ -295,29 +327,29 @@ def _section_faults(problem: dict[str, Any], lay: dict[str, Any]) -> list[str]:
     for section in lay["sections"]:
         fold, folds = section["fold"], section["fold_at"]
         if fold not in allowed:
-            faults.append(f"The fold “{fold}” is used but was not allowed.")
+            faults.append(Fault("fold", f"The fold “{fold}” is used but was not allowed."))
         if abs(section["from"] - at) > TOLERANCE_MM or section["to"] < section["from"]:
-            faults.append("The sections do not follow one another.")
+            faults.append(Fault("sections", "The sections do not follow one another."))
         at = section["to"]
         faults += _fold_line_faults(cloth, section, fold, folds)
     if abs(at - lay["length"]) > TOLERANCE_MM:
-        faults.append("The sections do not add up to the length of the lay.")
+        faults.append(Fault("sections", "The sections do not add up to the length of the lay."))
     if len(lay["sections"]) > 1 and "combination" not in problem.get("folds", ["open"]):
-        faults.append("The lay has several sections, and a combination was not allowed.")
+        faults.append(Fault("sections", "The lay has several sections, and a combination was not allowed."))
     return faults
 
 
-def _fold_line_faults(cloth: dict[str, Any], section: dict[str, Any], fold: str, folds: list[float]) -> list[str]:
+def _fold_line_faults(cloth: dict[str, Any], section: dict[str, Any], fold: str, folds: list[float]) -> list[Fault]:
     width = cloth["width"]
     count = {"open": 0, "lengthwise": 1, "partial": 1, "double": 2, "crosswise": 1}.get(fold, 0)
     if len(folds) != count:
-        return [f"The fold “{fold}” has {count} fold lines, not {len(folds)}."]
+        return [Fault("fold", f"The fold “{fold}” has {count} fold lines, not {len(folds)}.")]
     if fold == "crosswise":
         faults = []
         if abs(2 * folds[0] - section["from"] - section["to"]) > 2 * TOLERANCE_MM:
-            faults.append("A crosswise fold must lie in the middle of its section.")
+            faults.append(Fault("fold", "A crosswise fold must lie in the middle of its section."))
         if _directed(cloth):
-            faults.append("The cloth has a direction, so it cannot be folded crosswise.")
+            faults.append(Fault("fold", "The cloth has a direction, so it cannot be folded crosswise."))
         return faults
     bars = cloth.get("bars") or {}
     axes, repeat = bars.get("y_axes") or [], bars.get("y_repeat") or 0.0
@@ -325,15 +357,16 @@ def _fold_line_faults(cloth: dict[str, Any], section: dict[str, Any], fold: str,
     faults = []
     if repeat and axes:
         if any(all(_modulo(at, a, repeat) > TOLERANCE_MM for a in axes) for at in folds):
-            faults.append(f"The fold “{fold}” does not lie on a mirror axis of the bars.")
+            faults.append(Fault("fold", f"The fold “{fold}” does not lie on a mirror axis of the bars."))
     elif any(abs(at - want) > TOLERANCE_MM for at, want in zip(folds, ideal, strict=False)):
-        faults.append(
+        told = (
             "A lengthwise fold must lie in the middle of the width."
             if fold == "lengthwise"
             else "A double fold must lie a quarter of the width from each selvage."
         )
+        faults.append(Fault("fold", told))
     if any(not 0 < at < width for at in folds) or (fold == "partial" and folds[0] > width / 2 + TOLERANCE_MM):
-        faults.append(f"The fold “{fold}” lies where the cloth cannot be folded so.")
+        faults.append(Fault("fold", f"The fold “{fold}” lies where the cloth cannot be folded so."))
     return faults
 
 
@@ -352,15 +385,15 @@ def _grounds(section: dict[str, Any], width: float, layers: int) -> list[tuple[f
     return [(0.0, width)]
 
 
-def _pinned_faults(problem: dict[str, Any], lay: dict[str, Any], pieces: dict[str, Any]) -> list[str]:
+def _pinned_faults(problem: dict[str, Any], lay: dict[str, Any], pieces: dict[str, Any]) -> list[Fault]:
     """Every placement lies on its ground, and what is pinned gives exactly what is cut."""
     width = problem["cloth"]["width"]
-    faults: list[str] = []
+    faults: list[Fault] = []
     expected: list[dict[str, Any]] = []
     for entry in lay["laid"]:
         piece = pieces.get(entry["piece"])
         if piece is None or not 0 <= entry["section"] < len(lay["sections"]):
-            faults.append(f"{entry['piece']} is pinned and belongs to no piece or section.")
+            faults.append(Fault("ground", f"{entry['piece']} is pinned and belongs to no piece or section."))
             continue
         section = lay["sections"][entry["section"]]
         fold, at = section["fold"], section["fold_at"]
@@ -379,7 +412,8 @@ def _pinned_faults(problem: dict[str, Any], lay: dict[str, Any], pieces: dict[st
                 )
         elif entry["layers"] == 2:
             if not at:
-                faults.append(f"{entry['piece']} is pinned on two layers where the cloth lies in one.")
+                told = f"{entry['piece']} is pinned on two layers where the cloth lies in one."
+                faults.append(Fault("ground", told))
                 continue
             # of two folds, the one on whose side the piece lies
             middle = _middle(piece, entry)
@@ -399,10 +433,10 @@ def _pinned_faults(problem: dict[str, Any], lay: dict[str, Any], pieces: dict[st
     for want in expected:
         found = next((c for c in left if _same_place(c, want)), None)
         if found is None:
-            faults.append(f"{want['piece']}: what is pinned and what is cut are not the same.")
+            faults.append(Fault("pinned", f"{want['piece']}: what is pinned and what is cut are not the same."))
         else:
             left.remove(found)
-    faults += [f"{_name(c)} is cut but nowhere pinned." for c in left]
+    faults += [Fault("pinned", f"{_name(c)} is cut but nowhere pinned.", _who(c)) for c in left]
     return faults
 
 
@@ -423,7 +457,7 @@ def _same_place(a: dict[str, Any], b: dict[str, Any]) -> bool:
 
 def _ground_faults(
     piece: dict[str, Any], entry: dict[str, Any], section: dict[str, Any], width: float, half: bool
-) -> list[str]:
+) -> list[Fault]:
     points = np.asarray(piece["outline"], dtype=float)
     if piece.get("on_fold") and not half:
         points = np.concatenate([points, points * np.array([1.0, -1.0])])
@@ -436,7 +470,7 @@ def _ground_faults(
         else section["from"]
     )
     if x0 < start - TOLERANCE_MM or x1 > section["to"] + TOLERANCE_MM:
-        faults.append(f"{entry['piece']} is pinned over the end of its section.")
+        faults.append(Fault("ground", f"{entry['piece']} is pinned over the end of its section."))
     fixed = bool(piece.get("fixed"))
     inside = any(
         y0 >= low - TOLERANCE_MM and y1 <= high + TOLERANCE_MM
@@ -445,7 +479,8 @@ def _ground_faults(
     # what the maker has fixed may lie on the hidden layer
     if not inside and not fixed:
         if piece.get("on_fold") and entry["layers"] == 2:
-            faults.append(f"{entry['piece']} is cut on the fold but does not lie on it.")
+            faults.append(Fault("ground", f"{entry['piece']} is cut on the fold but does not lie on it."))
         else:
-            faults.append(f"{entry['piece']} lies off the ground of its fold, over a fold, or over the meeting line.")
+            told = f"{entry['piece']} lies off the ground of its fold, over a fold, or over the meeting line."
+            faults.append(Fault("ground", told, what=(entry["piece"], "")))
     return faults

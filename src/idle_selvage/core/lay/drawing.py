@@ -13,12 +13,13 @@ from ..plan.arrow import grainline
 from ..plan.outline import Outline, Point, whole_polygon
 from ..plan.piece import DrawnMark
 from ..working import Figure, Source, Step, length
-from .answer import Cut, Lay
+from .answer import Lay, Section
+from .layers import copies_of, lies_on_fold, pinned_keys
 from .placing import distances_to_edge, place, place_all
 from .problem import LayPiece
+from .table import KeptOff, Stretch, kept_off, stretches
 
 EdgeName = Literal["near selvage", "far selvage", "fold", "cut end"]
-Area = tuple[float, float, float, float]
 Lies = Literal["straight", "cross", "bias"]
 
 #: What the distances from an arrow's two ends say when the piece lies right.
@@ -53,6 +54,11 @@ class PlacedShape:
     edge_at: float
     #: notches, points, darts and lines, each by its kind and its places on the cloth
     marks: tuple[DrawnMark, ...] = ()
+    #: the placement it is cut by, the same in both views; and the stretch it lies on
+    pinned: str = ""
+    section: int = 0
+    #: whether places along are counted from a crosswise fold and not from the cut end
+    from_fold: bool = False
 
     @property
     def name(self) -> str:
@@ -62,7 +68,7 @@ class PlacedShape:
     @property
     def measured(self) -> tuple[Figure, Figure]:
         """The distances of the arrow's tail and head with their working."""
-        k = 0 if self.edge == "cut end" else 1
+        k = 0 if self.turn in (90, 270) else 1
         return (
             _worked(self.edge, self.edge_at, "tail", self.tail[k], self.tail_distance),
             _worked(self.edge, self.edge_at, "head", self.head[k], self.head_distance),
@@ -76,16 +82,29 @@ class PlacedShape:
 
 @dataclass(frozen=True)
 class Drawing:
-    """The picture: cloth from y ``low`` to ``high``, ``fold_at`` where a fold edge lies."""
+    """The picture: the cloth stretch by stretch, and what lies on it. ``length`` is how long the picture is."""
 
     view: str
     length: float
-    low: float
-    high: float
-    fold_at: float | None
+    stretches: tuple[Stretch, ...]
     shapes: tuple[PlacedShape, ...]
-    #: what was laid around (x0, y0, x1, y1), as it lies on the folded or the open cloth
-    kept_off: tuple[Area, ...] = ()
+    #: what was laid around, as it lies on the folded or the open cloth
+    kept_off: tuple[KeptOff, ...] = ()
+
+    @property
+    def low(self) -> float:
+        """Where the cloth begins across."""
+        return min(one.low for one in self.stretches)
+
+    @property
+    def high(self) -> float:
+        """Where it ends across."""
+        return max(one.high for one in self.stretches)
+
+    @property
+    def folded(self) -> bool:
+        """Whether any stretch is folded."""
+        return any(one.fold != "open" for one in self.stretches)
 
 
 def draw(
@@ -96,39 +115,66 @@ def draw(
     margins: tuple[float, float] = (0.0, 0.0),
     view: Literal["pinned", "opened"] = "pinned",
     leans: Mapping[str, int] | None = None,
-    blocked: Sequence[Area] = (),
+    blocked: Sequence[Outline] = (),
+    keys: Sequence[str] | None = None,
 ) -> Drawing:
     """The drawing of a lay on cloth of usable ``width``; ``margins`` are the near and far selvage's.
 
     ``leans``: pieces that were given to the engine turned already, and by how many degrees their arrow leans.
+    ``keys``: of the placements, where they have some of their own.
     """
     leans = leans or {}
-    section = lay.sections[0]
-    folded = section.fold == "lengthwise" and view == "pinned"
-    table = _Table(width, margins, section.fold_at[0] if folded else None)
+    opened = view == "opened"
+    cloth = stretches(lay, width, margins, opened=opened)
     shapes: list[PlacedShape] = []
-    seen: dict[str, int] = {}
-    for entry in lay.laid if folded else lay.cut:
-        seen[entry.piece] = seen.get(entry.piece, 0) + 1
-        copy, layers = (entry.copy, 1) if isinstance(entry, Cut) else (seen[entry.piece], entry.layers)
-        pose = _Pose(copy, layers, entry.x, entry.y, entry.turn, entry.mirrored)
-        shapes.append(_shown(pieces[entry.piece], pose, table, leans.get(entry.piece, 0)))
-    low = table.fold_at if table.fold_at is not None else 0.0
-    return Drawing(view, lay.length, low, width, table.fold_at, tuple(shapes), on_folded(blocked, table.fold_at))
+    copies: dict[str, int] = {}
+    for entry, pinned in zip(lay.laid, pinned_keys(lay.laid) if keys is None else keys, strict=True):
+        piece, section = pieces[entry.piece], lay.sections[entry.section]
+        lean = leans.get(entry.piece, 0)
+        if opened:
+            table = _Table(width, margins, ())
+            for cut in copies_of(piece, entry, section):
+                number = copies[entry.piece] = copies.get(entry.piece, 0) + 1
+                pose = _Pose(number, 1, cut.x, cut.y, cut.turn, cut.mirrored, False, pinned)
+                shapes.append(_shown(piece, pose, table, lean))
+            continue
+        number = copies[entry.piece] = copies.get(entry.piece, 0) + 1
+        half = lies_on_fold(piece, entry, section)
+        off = section.fold_at[0] if section.fold == "crosswise" and section.fold_at else 0.0
+        pose = _Pose(
+            number, entry.layers, entry.x - off, entry.y, entry.turn, entry.mirrored, half, pinned, entry.section
+        )
+        shapes.append(_shown(piece, pose, _Table.of(section, width, margins), lean))
+    length = max(one.end for one in cloth)
+    return Drawing(view, length, cloth, tuple(shapes), kept_off(blocked, lay, width, opened=opened))
 
 
 @dataclass(frozen=True)
 class _Table:
-    """The cloth as it lies: its usable width, the near and far margin, where a fold edge lies; mm."""
+    """The cloth as it lies at one stretch: its usable width, the near and far margin, where fold edges lie along it;
+    mm. ``across``: a fold lies at the beginning of the picture."""
 
     width: float
     margins: tuple[float, float]
-    fold_at: float | None
+    folds: tuple[float, ...]
+    across: bool = False
+
+    @classmethod
+    def of(cls, section: Section, width: float, margins: tuple[float, float]) -> _Table:
+        across = section.fold == "crosswise"
+        return cls(width, margins, () if across else section.fold_at, across)
+
+    def edges(self) -> list[tuple[EdgeName, float]]:
+        """The edges along the cloth that can be measured to."""
+        if not self.folds:
+            return [("far selvage", self.width + self.margins[1]), ("near selvage", -self.margins[0])]
+        folds: list[tuple[EdgeName, float]] = [("fold", y) for y in self.folds]
+        return folds if len(folds) > 1 else [("far selvage", self.width + self.margins[1]), *folds]
 
 
 @dataclass(frozen=True)
 class _Pose:
-    """Where one copy lies, and how."""
+    """Where one copy lies, and how; ``half``: with its edge on a fold."""
 
     copy: int
     layers: int
@@ -136,33 +182,21 @@ class _Pose:
     y: float
     turn: int
     mirrored: bool
+    half: bool
+    pinned: str
+    section: int = 0
 
     def place(self, lines: Sequence[Sequence[Point]]) -> list[Outline]:
         return place_all(lines, x=self.x, y=self.y, turn=self.turn, mirrored=self.mirrored)
 
 
-def on_folded(areas: Sequence[Area], fold_at: float | None) -> tuple[Area, ...]:
-    """Areas of the open cloth as they lie on cloth folded at y = ``fold_at``: what lies below the fold comes to lie on
-    the layer above it, mirrored about the fold. All as they are on open cloth (None)."""
-    if fold_at is None:
-        return tuple(areas)
-    found: list[Area] = []
-    for x0, y0, x1, y1 in areas:
-        if y1 > fold_at:
-            found.append((x0, max(y0, fold_at), x1, y1))
-        if y0 < fold_at:
-            found.append((x0, max(2 * fold_at - y1, fold_at), x1, 2 * fold_at - y0))
-    return tuple(found)
-
-
 def _shown(piece: LayPiece, pose: _Pose, table: _Table, lean: int) -> PlacedShape:
-    half = piece.on_fold and table.fold_at is not None
     base: Outline = piece.outline
-    if piece.on_fold and not half:
+    if piece.on_fold and not pose.half:
         base = tuple((float(a), float(b)) for a, b in whole_polygon(piece.outline).exterior.coords[:-1])
     # the paper's own arrow; where none is drawn, one with room to measure from
-    arrow = piece.arrow or (_leaning(base, lean) if lean else grainline(base, on_fold=half))
-    marks = _lines(piece, opened=piece.on_fold and not half)
+    arrow = piece.arrow or (_leaning(base, lean) if lean else grainline(base, on_fold=pose.half))
+    marks = _lines(piece, opened=piece.on_fold and not pose.half)
     outline, (tail, head), *lines = pose.place([base, arrow, *(mark.line for mark in marks)])
     edge, at, (from_tail, from_head) = _measure(tail, head, pose.turn, table)
     xs = [p[0] for p in outline]
@@ -184,6 +218,9 @@ def _shown(piece: LayPiece, pose: _Pose, table: _Table, lean: int) -> PlacedShap
         lies=_lies((pose.turn + lean) % 360),
         edge_at=at,
         marks=tuple(replace(mark, line=line) for mark, line in zip(marks, lines, strict=True)),
+        pinned=pose.pinned,
+        section=pose.section,
+        from_fold=table.across,
     )
 
 
@@ -208,11 +245,10 @@ def _leaning(outline: Outline, lean: int) -> tuple[Point, Point]:
 
 def _measure(tail: Point, head: Point, turn: int, table: _Table) -> tuple[EdgeName, float, tuple[float, float]]:
     """The nearest edge to measure to, where it lies, and the two distances. A cross-grain arrow is measured to the cut
-    end."""
+    end, or to the fold that lies there."""
     if turn in (90, 270):
-        return "cut end", 0.0, (tail[0], head[0])
-    lines: list[tuple[EdgeName, float]] = [("far selvage", table.width + table.margins[1])]
-    lines.append(("near selvage", -table.margins[0]) if table.fold_at is None else ("fold", table.fold_at))
+        return "fold" if table.across else "cut end", 0.0, (tail[0], head[0])
+    lines = table.edges()
     middle = (tail[1] + head[1]) / 2
     name, y = min(lines, key=lambda line: abs(line[1] - middle))
     return name, y, distances_to_edge(tail, head, y)

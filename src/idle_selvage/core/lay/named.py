@@ -1,4 +1,4 @@
-"""What folds and pieces are called; and which folds can be drawn as they lie on the table."""
+"""What folds and pieces are called."""
 
 from __future__ import annotations
 
@@ -18,8 +18,6 @@ FOLDS_NAMED: dict[str, tuple[str, str]] = {
     "crosswise": ("folded end to end", "folded cut end to cut end"),
     "combination": ("folded and open stretches", "on folded and open stretches"),
 }
-#: Those the Lay screen offers and draws; the engine lays all.
-FOLDS_DRAWN = ("open", "lengthwise")
 
 
 def fold_name(fold: str) -> str:

@@ -180,6 +180,14 @@ def turns_of(piece: LayPiece, problem: Problem) -> tuple[int, ...]:
     return allowed_turns(piece.grain, piece.one_way or problem.directed)
 
 
+def is_reserved(problem: Problem, area: tuple[float, float, float, float]) -> bool:
+    """Whether a blocked area is the border itself: along a selvage from the cut end, twice as long as deep."""
+    x0, y0, x1, y1 = area
+    sides = {p.border.selvage for p in problem.pieces if p.border is not None}
+    at = ("low" in sides and y0 <= TOLERANCE_MM) or ("high" in sides and y1 >= problem.width - TOLERANCE_MM)
+    return at and x0 <= TOLERANCE_MM and (x1 - x0) >= 2 * (y1 - y0)
+
+
 def turns_over_bars(piece: LayPiece, problem: Problem) -> bool:
     """Whether a matched piece has no reason but the bars to keep its top towards +x."""
     return (

@@ -11,7 +11,7 @@ from .cut import Cut
 from .flaw import Flaw
 from .item import ListItem, ListTick
 from .job import Job
-from .lay import LayRecord
+from .lay import LayChange, LayRecord
 from .lay_problem import LayProblem
 from .load_cloth import LoadCloth
 from .load_task import LoadTask
@@ -44,6 +44,7 @@ __all__ = [
     "Cut",
     "Flaw",
     "Job",
+    "LayChange",
     "LayProblem",
     "LayRecord",
     "ListItem",

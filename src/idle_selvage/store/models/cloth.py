@@ -41,6 +41,11 @@ class Cloth(Base):
     wales: Mapped[float | None]
     face: Mapped[str] = mapped_column(String(120), default="", server_default="")
     face_mark: Mapped[str] = mapped_column(String(120), default="", server_default="")
+    #: the selvage (``low``, ``high``) a border lies along, or nothing; what it is, a key of core.cloth.border.KINDS;
+    #: how deep it is, mm
+    border: Mapped[str] = mapped_column(String(4), default="", server_default="")
+    border_kind: Mapped[str] = mapped_column(String(12), default="print", server_default="print")
+    border_deep: Mapped[float] = mapped_column(default=0.0, server_default="0")
     reversible: Mapped[bool] = mapped_column(default=False, server_default="0")
     depth: Mapped[str] = mapped_column(String(10), default="medium")
     rub_grade: Mapped[int | None]

@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING, Any
 from sqlalchemy import ForeignKey, String
 from sqlalchemy.orm import Mapped, mapped_column, relationship
 
+from ...core.lay.problem import FOLDS
 from .base import Base, now
 from .cloth import Cloth
 from .reading import Reading
@@ -29,7 +30,9 @@ class ClothUse(Base):
     role: Mapped[str] = mapped_column(String(20), default="main")
     school: Mapped[str] = mapped_column(String(10), default="")
     gap: Mapped[float] = mapped_column(default=3.0)
-    folds: Mapped[list[Any]] = mapped_column(default=lambda: ["open", "lengthwise"])
+    #: which side of folded cloth looks out, a key of core.lay.folding.SIDES
+    sides: Mapped[str] = mapped_column(String(10), default="together", server_default="together")
+    folds: Mapped[list[Any]] = mapped_column(default=lambda: list(FOLDS))
     #: whether pieces may be turned end for end on bars that are not balanced
     turn_on_bars: Mapped[bool] = mapped_column(default=False)
     lay_seconds: Mapped[float] = mapped_column(default=8.0)

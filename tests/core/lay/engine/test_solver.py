@@ -210,7 +210,7 @@ def test_lay_json_round_trip_and_drawing() -> None:
     by_id = {p.id: p for p in asked.pieces}
     for _, other in answer.alternatives:
         opened = draw(other, by_id, asked.width, margins=(10, 12), view="opened")
-        assert len(opened.shapes) == len(other.cut) and opened.fold_at is None
+        assert len(opened.shapes) == len(other.cut) and not opened.folded
         pinned = draw(other, by_id, asked.width, margins=(10, 12))
         assert len(pinned.shapes) == len(other.laid)
         for shape in (*opened.shapes, *pinned.shapes):

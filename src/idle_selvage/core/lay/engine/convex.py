@@ -248,3 +248,43 @@ def half_planes(hulls, skip, shape, x, y, reach, pairs, rows):
                     rows[count, 2] = apart
                     count += 1
     return count
+
+
+@njit(cache=True)
+def _lowest(ring):
+    k = 0
+    for i in range(ring.shape[0]):
+        if ring[i, 1] < ring[k, 1] or (ring[i, 1] == ring[k, 1] and ring[i, 0] < ring[k, 0]):
+            k = i
+    return k
+
+
+@njit(cache=True)
+def convex_sum(a, b):
+    """The Minkowski sum of two convex rings, counter-clockwise both: their edges in the order of their directions."""
+    n = a.shape[0]
+    m = b.shape[0]
+    i0 = _lowest(a)
+    j0 = _lowest(b)
+    out = np.empty((n + m, 2))
+    i = 0
+    j = 0
+    for k in range(n + m):
+        ai = (i0 + i) % n
+        bj = (j0 + j) % m
+        out[k, 0] = a[ai, 0] + b[bj, 0]
+        out[k, 1] = a[ai, 1] + b[bj, 1]
+        if i == n:
+            j += 1
+            continue
+        if j == m:
+            i += 1
+            continue
+        an = (ai + 1) % n
+        bn = (bj + 1) % m
+        cross = (a[an, 0] - a[ai, 0]) * (b[bn, 1] - b[bj, 1]) - (a[an, 1] - a[ai, 1]) * (b[bn, 0] - b[bj, 0])
+        if cross >= 0.0:
+            i += 1
+        else:
+            j += 1
+    return out

@@ -20,7 +20,7 @@ from shapely.geometry import box
 
 from ...plan.outline import is_mirror_symmetric, whole_polygon
 from ..answer import Cut, Placement, Section
-from ..problem import TOLERANCE_MM, Fixed, LayPiece, Problem, piece_area
+from ..problem import TOLERANCE_MM, Fixed, LayPiece, Problem, is_reserved, piece_area
 from .matching import Bound, Matching, Phases, turns_for, whole_ring
 from .orientations import Pose, Ring, pose, poses
 from .strips import CannotFold, Image, Obstacle, Part, Placed, Strip, Variant
@@ -431,14 +431,6 @@ def fixed_end(problem: Problem) -> float:
         (float(fixed_ring(p, f)[:, 0].max()) for p in problem.pieces for f in p.held),
         default=0.0,
     )
-
-
-def is_reserved(problem: Problem, area: tuple[float, float, float, float]) -> bool:
-    """Whether a blocked area is the border itself: along a selvage from the cut end, twice as long as deep."""
-    x0, y0, x1, y1 = area
-    sides = {p.border.selvage for p in problem.pieces if p.border is not None}
-    at = ("low" in sides and y0 <= TOLERANCE_MM) or ("high" in sides and y1 >= problem.width - TOLERANCE_MM)
-    return at and x0 <= TOLERANCE_MM and (x1 - x0) >= 2 * (y1 - y0)
 
 
 def _obstacles(problem: Problem, way: Way, offset: float, folded_at: float) -> list[Obstacle]:

@@ -1,0 +1,272 @@
+"""What a hand does to a lay: each gesture as a change, or the reason why it cannot be."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from ..plan.piece import Grain
+from ..wording import Sentence
+from .engine.folds import may_double
+from .hand import Aside, Change, HandLay, Held, OwnGrain, mirrors_freely, next_key, outline_of, tray
+from .layers import ACROSS_TURNS, ALONG_TURNS
+from .placing import place_point
+from .problem import LayPiece, Problem, turns_of
+from .seats import Grip, seats, seats_from_tray
+from .sliding import Legal, Near, along, nearest, seat_at
+
+Margins = tuple[float, float]
+#: Turned or turned over, a piece may come to lie so far from where it was, mm; further it is put aside by its maker.
+NO_MARGINS: Margins = (0.0, 0.0)
+
+
+class CannotMove(ValueError):
+    """What was asked cannot be done; the sentence says why."""
+
+
+@dataclass(frozen=True)
+class Table:
+    """A lay in the hand, the problem it answers, and the two selvages, mm."""
+
+    hand: HandLay
+    problem: Problem
+    margins: Margins = NO_MARGINS
+
+    @property
+    def pieces(self) -> dict[str, LayPiece]:
+        return {p.id: p for p in self.problem.pieces}
+
+    def __getitem__(self, key: str) -> Held:
+        """A placement. Raises :class:`CannotMove`."""
+        try:
+            return self.hand[key]
+        except KeyError:
+            raise CannotMove("That piece is not on the lay any more.") from None
+
+    def grounds(self, grip: Grip) -> list[Legal]:
+        """Where what is held may lie. Raises :class:`CannotMove`."""
+        for key in grip.keys:
+            self[key]
+        return [Legal(seat) for seat in seats(self.hand, self.problem, grip, self.margins)]
+
+    def grounds_from_tray(self, taken: Sequence[Held], *, loose: bool = False) -> list[Legal]:
+        """Where a copy from the tray may lie, in each of the ways it may be taken."""
+        return [
+            Legal(seat)
+            for one in taken
+            for seat in seats_from_tray(self.hand, self.problem, one, loose=loose, margins=self.margins)
+        ]
+
+
+def moved(table: Table, grip: Grip, x: float, y: float, section: int, grounds: Sequence[Legal] | None = None) -> Change:
+    """What is held is left with the origin of the first of it at a place. Raises :class:`CannotMove` where it may not
+    lie there."""
+    _free(table, grip.keys)
+    seat = seat_at(grounds if grounds is not None else table.grounds(grip), section, x, y)
+    if seat is None:
+        raise CannotMove("There is no room for it there: something else was laid there meanwhile. Take it up again.")
+    first = table[grip.keys[0]]
+    dx, dy = x - first.x, y - first.y
+    put = []
+    for key in grip.keys:
+        one = table[key]
+        put.append(replace(one, x=_kept(one.x + dx), y=_kept(one.y + dy)))
+    put[0] = replace(put[0], section=seat.section, turn=seat.turn, mirrored=seat.mirrored, layers=seat.layers)
+    return Change("moved", tuple(put))
+
+
+def nudged(table: Table, keys: tuple[str, ...], dx: float, dy: float, *, loose: bool = False) -> Change:
+    """Pushed by so much, or as far as it goes before it touches. Raises :class:`CannotMove` when it does not go."""
+    _free(table, keys)
+    grip = Grip(keys, loose=loose)
+    first = table[keys[0]]
+    grounds = [g for g in table.grounds(grip) if g.seat.section == first.section]
+    x, y = along(grounds, (first.x, first.y), (first.x + dx, first.y + dy))
+    x, y = _kept(x), _kept(y)
+    if (x, y) == (first.x, first.y):
+        raise CannotMove("It touches something there and goes no further.")
+    put = tuple(replace(table[key], x=_kept(table[key].x + x - first.x), y=_kept(table[key].y + y - first.y))
+                for key in keys)  # fmt: skip
+    return Change("moved", put)
+
+
+def posed(table: Table, key: str, *, by: int = 0, over: bool = False, loose: bool = False) -> Change:
+    """Turned by so many degrees counter-clockwise, or turned over, about its middle, and laid in the nearest place.
+    Raises :class:`CannotMove`."""
+    one = _free(table, (key,))[0]
+    piece = table.pieces[one.piece]
+    half = piece.on_fold and one.layers == 2
+    if half and (over or by % 180):
+        raise CannotMove("On the fold it can be turned end for end only. Lay it in one layer to turn it otherwise.")
+    turn = (one.turn + by) % 360
+    mirrored = one.mirrored != over
+    if over and one.turn % 180 and not half:
+        # turned over about its own length, wherever that points
+        turn = (360 - turn) % 360 if one.turn % 90 else turn
+    now, then = (outline_of(piece, t, m, half=half) for t, m in ((one.turn, one.mirrored), (turn, mirrored)))
+    middle = (now.min(axis=0) + now.max(axis=0) - then.min(axis=0) - then.max(axis=0)) / 2
+    grip = Grip((key,), turn, mirrored, loose)
+    found = nearest(table.grounds(grip), one.x + float(middle[0]), one.y + (0.0 if half else float(middle[1])))
+    if found is None:
+        raise CannotMove("There is no room to turn it so anywhere on this lay.")
+    return Change("turned over" if over else "turned", (_at(one, found),))
+
+
+def _at(one: Held, found: Near) -> Held:
+    seat = found.seat
+    return replace(one, section=seat.section, x=_kept(found.x), y=_kept(found.y), turn=seat.turn,
+                   mirrored=seat.mirrored, layers=seat.layers)  # fmt: skip
+
+
+def put_aside(table: Table, keys: Sequence[str]) -> Change:
+    """Onto the tray. Raises :class:`CannotMove` for what is locked."""
+    _free(table, keys)
+    return Change("put aside", aside=tuple(keys))
+
+
+def takings(table: Table, piece: str, mirrored: bool = False) -> tuple[Held, ...]:
+    """The ways a copy may be taken from the tray: on two layers first where two are there and the cloth is folded.
+    Raises :class:`CannotMove` when none is there."""
+    there: Aside | None = next((one for one in tray(table.hand, table.problem) if one.piece == piece), None)
+    if there is None:
+        raise CannotMove("None of that piece is on the tray.")
+    asked = table.pieces[piece]
+    folded = any(section.fold_at for section in table.hand.sections)
+    turn = _first_turn(table, asked)
+    key = next_key(table.hand, piece)
+    over = mirrored if there.plain and there.mirrored else bool(there.mirrored)
+    one = Held(key, piece, 0, 0.0, 0.0, turn, over and not mirrors_freely(asked, table.problem), 1)
+    ways = []
+    if folded and asked.on_fold and _may_lie_on_fold(table, turn):
+        ways.append(replace(one, layers=2))
+    elif folded and not asked.on_fold and there.count >= 2 and may_double(asked, table.problem):
+        both = there.plain and there.mirrored
+        if both or mirrors_freely(asked, table.problem):
+            ways.append(replace(one, layers=2))
+    return (*ways, one)
+
+
+def _may_lie_on_fold(table: Table, turn: int) -> bool:
+    turns = {t for s in table.hand.sections for t in (ACROSS_TURNS if s.fold == "crosswise" else ALONG_TURNS)}
+    return turn in turns or bool(turns & set(ACROSS_TURNS))
+
+
+def _first_turn(table: Table, piece: LayPiece) -> int:
+    asked = table.hand.asked(table.problem)
+    return turns_of(next(p for p in asked.pieces if p.id == piece.id), asked)[0]
+
+
+def taken(table: Table, ways: Sequence[Held], x: float, y: float, section: int, grounds: Sequence[Legal]) -> Change:
+    """A copy from the tray is laid. Raises :class:`CannotMove`."""
+    seat = seat_at(grounds, section, x, y)
+    if seat is None:
+        raise CannotMove("There is no room for it there: something else was laid there meanwhile. Take it up again.")
+    one = replace(ways[0], section=section, x=_kept(x), y=_kept(y), turn=seat.turn, mirrored=seat.mirrored,
+                  layers=seat.layers)  # fmt: skip
+    return Change("taken", (one,))
+
+
+def taken_anywhere(table: Table, piece: str) -> Change:
+    """A copy from the tray is laid in the first place there is. Raises :class:`CannotMove`."""
+    ways = takings(table, piece)
+    found = nearest(table.grounds_from_tray(ways), 0.0, table.problem.width / 2)
+    if found is None:
+        raise CannotMove("There is no room for it on this lay.")
+    return Change("taken", (_at(ways[0], found),))
+
+
+def locked(table: Table, keys: Sequence[str], on: bool) -> Change:
+    """Locked, so that nothing moves them; or free again."""
+    return Change("locked" if on else "unlocked", tuple(replace(table[key], locked=on) for key in keys))
+
+
+def in_one_layer(table: Table, key: str) -> Change:
+    """Cut through one layer only; its other copy goes onto the tray. Raises :class:`CannotMove`."""
+    one = _free(table, (key,))[0]
+    if one.layers == 1:
+        raise CannotMove("It is cut through one layer already.")
+    single = replace(one, layers=1)
+    if table.pieces[one.piece].on_fold:
+        # opened out it needs room of its own
+        found = nearest([Legal(s) for s in seats_from_tray(_without(table, key), table.problem, single)], one.x, one.y)
+        if found is None:
+            raise CannotMove("There is no room for the whole piece in one layer.")
+        single = _at(single, found)
+    return Change("one layer", (single,))
+
+
+def on_two_layers(table: Table, key: str) -> Change:
+    """Cut through both layers, with a copy that lies on the tray. Raises :class:`CannotMove`."""
+    one = _free(table, (key,))[0]
+    piece = table.pieces[one.piece]
+    there = next((a for a in tray(table.hand, table.problem) if a.piece == one.piece), None)
+    if one.layers == 2:
+        raise CannotMove("It is cut through both layers already.")
+    if not any(s.fold_at for s in table.hand.sections):
+        raise CannotMove("The cloth lies in one layer.")
+    if not piece.on_fold:
+        if there is None or not may_double(piece, table.problem):
+            raise CannotMove("There is no second copy on the tray that would be its mirror image.")
+        wanted = there.plain if one.mirrored else there.mirrored
+        if not wanted and not mirrors_freely(piece, table.problem):
+            raise CannotMove("There is no second copy on the tray that would be its mirror image.")
+    double = replace(one, layers=2)
+    legal = [Legal(s) for s in seats_from_tray(_without(table, key), table.problem, double) if s.layers == 2]
+    found = nearest(legal, one.x, one.y)
+    if found is None:
+        raise CannotMove("There is no room for it on two layers.")
+    return Change("two layers", (_at(double, found),))
+
+
+def _without(table: Table, key: str) -> HandLay:
+    return replace(table.hand, held=tuple(h for h in table.hand.held if h.key != key))
+
+
+def with_grain(table: Table, piece: str, grain: Grain, why: str) -> Change:
+    """A grain of its own on this lay, with the reason. Raises :class:`CannotMove`."""
+    if piece not in table.pieces:
+        raise CannotMove("That piece is not on the lay any more.")
+    if table.pieces[piece].border is not None:
+        raise CannotMove("It lies with its hem on the border; take that off on Plan first.")
+    if not why.strip():
+        raise CannotMove("Say why, so that it is understood at the table.")
+    return Change("grain", grain=OwnGrain(piece, grain, why.strip()))
+
+
+def _free(table: Table, keys: Sequence[str]) -> list[Held]:
+    found = [table[key] for key in keys]
+    held_fast = [one for one in found if one.locked]
+    if held_fast:
+        name = table.pieces[held_fast[0].piece].called
+        raise CannotMove(Sentence("{name} is locked. Unlock it first.", name=name))
+    return found
+
+
+def _kept(value: float) -> float:
+    return round(value, 4)
+
+
+def meeting_places(table: Table, keys: Sequence[str]) -> tuple[tuple[float, float], ...]:
+    """Origins, one in each repeat, at which the bars of the first of what is held meet those of what lies."""
+    hand, problem = table.hand, table.problem
+    bars = problem.bars
+    if bars.x_repeat is None and bars.y_repeat is None:
+        return ()
+    one = table[keys[0]]
+    piece = table.pieces[one.piece]
+    found = []
+    for match in piece.match:
+        mine = place_point(match.point, x=0.0, y=0.0, turn=one.turn, mirrored=one.mirrored)
+        for other in hand.held:
+            if other.key in keys:
+                continue
+            for theirs in table.pieces[other.piece].match:
+                if theirs.group == match.group:
+                    x, y = place_point(theirs.point, x=other.x, y=other.y, turn=other.turn, mirrored=other.mirrored)
+                    if other.mirrored != one.mirrored and bars.y_axes:
+                        y = 2 * bars.y_axes[0] - y
+                    found.append((float(x - mine[0]), float(y - mine[1])))
+                    break
+    return tuple(dict.fromkeys((round(x, 3), round(y, 3)) for x, y in np.array(found).reshape(-1, 2).tolist()))
