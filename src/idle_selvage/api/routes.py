@@ -19,6 +19,7 @@ from .cloth import routes as cloth
 from .cloth import schemas as cloth_out
 from .devices import routes as devices
 from .devices import schemas as devices_out
+from .lay import hand
 from .lay import routes as lay
 from .lay import schemas as lay_out
 from .log import routes as log
@@ -55,6 +56,7 @@ ADDRESSES: tuple[Address, ...] = (
     ("GET", "/settings", "readSettings", project.read_settings, 200, project_out.SettingsOut),
     ("PATCH", "/settings", "changeSettings", project.change_settings, 200, project_out.SettingsOut),
     ("POST", "/lengths/read", "readLength", project.read_length, 200, shared_out.LengthOut),
+    ("GET", "/lengths/write", "writeLength", project.write_length, 200, shared_out.LengthOut),
     ("GET", "/choices", "readChoices", project.read_choices, 200, project_out.ChoicesOut),
     ("GET", "/projects", "listProjects", project.list_projects, 200, project_out.ProjectsOut),
     ("POST", "/projects", "addProject", project.add_project, 201, project_out.ProjectOut),
@@ -225,6 +227,9 @@ ADDRESSES: tuple[Address, ...] = (
     ("POST", "/jobs/<int:job_id>/cancel", "cancelJob", lay.cancel_job, 200, lay_out.JobOut),
     ("GET", f"{P}/lay", "readLay", lay.read_lay, 200, lay_out.MaybeLayOut),
     ("POST", f"{P}/lay/choose", "chooseLay", lay.choose_lay, 200, project_out.ProjectOut),
+    ("GET", f"{P}/lay/near", "nearPlace", hand.near_place, 200, lay_out.NearOut),
+    ("GET", f"{P}/lay/light", "lightGround", hand.light_ground, 200, lay_out.LightOut),
+    ("POST", f"{P}/lays/<int:lay_id>/hand", "layByHand", hand.lay_by_hand, 200, lay_out.MaybeLayOut),
     ("GET", f"{P}/lay.svg", "laySvg", lay.lay_svg, 200, SVG),
     ("GET", f"{P}/lay.json", "layJson", lay.lay_json, 200, LAY_JSON),
     ("GET", f"{P}/lay-problem.json", "layProblemJson", lay.lay_problem_json, 200, LAY_JSON),

@@ -13,7 +13,7 @@ Values = Mapping[str, Any]
 ENTRIES: dict[str, str] = {
     "name": "name", "note": "note", "wash": "washing", "dry": "drying",
     "school": "the treatment",
-    "gap": "room between pieces", "folds": "folds to try", "turn_on_bars": "turning on the bars",
+    "gap": "room between pieces", "sides": "which side of folded cloth looks out", "folds": "folds to try", "turn_on_bars": "turning on the bars",
     "lay_seconds": "time to search",
     "ends": "ends to straighten", "spare": "spare", "shop_step": "the shop's step",
     "bought_extra": "what is bought on purpose", "extra_why": "why it is bought",
@@ -57,6 +57,30 @@ def _swatch(values: Values) -> str:
 def _tried(values: Values) -> str:
     count = values["count"]
     return f"Began trying {'1 lay' if count == 1 else f'{count} lays'} on the side."
+
+
+#: What was done to a lay by hand → the sentence.
+BY_HAND = {
+    "moved": "Moved {what} on the lay “{lay}”.",
+    "turned": "Turned {what} on the lay “{lay}”.",
+    "turned over": "Turned {what} over on the lay “{lay}”.",
+    "put aside": "Put {what} aside from the lay “{lay}”.",
+    "taken": "Took {what} onto the lay “{lay}”.",
+    "locked": "Locked {what} on the lay “{lay}”.",
+    "unlocked": "Unlocked {what} on the lay “{lay}”.",
+    "one layer": "Cut {what} from one layer on the lay “{lay}”.",
+    "two layers": "Cut {what} from two layers on the lay “{lay}”.",
+    "grain": "Gave {what} another grain on the lay “{lay}”: {why}.",
+    "accepted": "Accepted on the lay “{lay}”: {what}",
+    "no longer accepted": "No longer accepted on the lay “{lay}”: {what}",
+    "closed up": "Closed up the lay “{lay}”.",
+    "pushed together": "Pushed the lay “{lay}” together.",
+}
+
+
+def _by_hand(values: Values) -> str:
+    made = BY_HAND[values["did"]]
+    return Sentence(made, **{name: values[name] for name in ("what", "lay", "why") if "{" + name + "}" in made})
 
 
 #: Kind → the sentence: a template filled with the event's values, or what makes it of them.
@@ -126,6 +150,10 @@ EVENTS: dict[str, str | Callable[[Values], str]] = {
     "laying-failed": "Laying failed: {why}",
     "lay-kept": "Looked at the lay again: it stays as it is, and the purchase follows.",
     "lay-chosen": "Chose the lay in {fold}.",
+    "lay-own": "Began a lay of one’s own, “{lay}”.",
+    "lay-renamed": "Called the lay “{lay}” “{name}”.",
+    "lay-away": "Put the lay “{lay}” away.",
+    "by-hand": _by_hand,
 }
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Any, Literal, cast
 
 from sqlalchemy.orm import Session
@@ -21,6 +22,7 @@ from ..store import job as jobs
 from ..store import lay as lays
 from ..store import lay_problem, models
 from ..store.errors import NotFound
+from .by_hand import HandStanding, standing_of
 from .log import note
 from .project import change
 from .refused import Refused, within
@@ -128,7 +130,7 @@ def choose_lay(session: Session, cloth_use: models.ClothUse, number: int) -> Non
     row = lays.lay(session, cloth_use.id, number)
     before = lays.chosen_lays(session, [cloth_use.id]).get(cloth_use.id)
     lays.choose_lay(session, row, picked=True)
-    told = {"fold": fold_name(row.fold), "length": row.lay["length"]}
+    told = {"fold": fold_name(row.fold), "length": lays.as_lay(row).length}
     was = {"lay": before.id if before else None}
     note(session, cloth_use, "lay", "lay-chosen", before=was, after={"lay": row.id}, values=told)
     session.flush()
@@ -145,6 +147,17 @@ class LayStanding:
     leans: Mapping[str, int]
     sides: Sides = "together"
 
+    @cached_property
+    def hand(self) -> HandStanding:
+        """It in the hand: what it breaks, what lies on the tray."""
+        return standing_of(lays.in_hand(self.row))
+
+    @property
+    def fold(self) -> str:
+        """How it is folded, by the name of its fold."""
+        sections = self.lay.sections
+        return sections[0].fold if len(sections) == 1 else "combination"
+
     @property
     def foldings(self) -> tuple[Folding, ...]:
         """How the cloth is folded for it."""
@@ -160,6 +173,7 @@ class LayStanding:
             view=view,
             leans=self.leans,
             blocked=self.problem.kept_off,
+            keys=[one.key for one in lays.in_hand(self.row).hand.held],
         )
 
 
@@ -186,7 +200,7 @@ def pinned(now: Standing) -> Drawing | None:
 
 def _plain_again(row: models.LayRecord) -> bool:
     """Whether a combination came out as one stretch: it is the lay of that fold once more."""
-    return row.fold == "combination" and len(row.lay["sections"]) == 1
+    return not row.name and row.fold == "combination" and len(row.lay["sections"]) == 1
 
 
 @dataclass(frozen=True)

@@ -49,6 +49,7 @@ from ..store import models, trial, true_sheet, use, wash
 from ..store import piece as pieces
 from ..store import swatch as swatches
 from ..store.garment import ClothRows, GarmentRows, UseRows
+from ..store.lay import as_lay
 from ..store.true_test import as_attempts
 from .ladder import Ladder, ladder_of
 
@@ -619,15 +620,15 @@ class Standing:
             return None
         if self.chosen is None:
             return self.bought.to_buy
-        return least_figure(self.chosen.lay["bound"], self.tally.taken[0], self.order)
+        return least_figure(as_lay(self.chosen).bound, self.tally.taken[0], self.order)
 
     @property
     def proved(self) -> bool:
         """Whether no shorter lay would change what the shop cuts."""
         if self.bought is None or self.chosen is None:
             return False
-        lay = self.chosen.lay
-        return proved_purchase(lay["length"], lay["bound"], self.tally.taken[0], self.order)
+        lay = as_lay(self.chosen)
+        return proved_purchase(lay.length, lay.bound, self.tally.taken[0], self.order)
 
 
 NO_PIECES = "Add the pattern pieces first."

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import random
+from collections.abc import Callable
 from dataclasses import replace
 from functools import lru_cache
 from typing import Any
@@ -12,7 +13,7 @@ import pytest
 import shapely
 from hypothesis import HealthCheck, settings
 from hypothesis.stateful import RuleBasedStateMachine, initialize, invariant, rule
-from shapely import Polygon, box
+from shapely import Polygon, affinity, box
 
 from idle_selvage.core.lay.answer import Lay, Section, to_json
 from idle_selvage.core.lay.broken import broken
@@ -290,7 +291,9 @@ def free_by_force(hand: HandLay, asked: Problem, key: str, moved_to: HandLay) ->
     after = shapes(moved_to)
     mine = [shape for name, shape in after if name == key]
     others = [shape for name, shape in after if name != key] + [Polygon(area) for area in asked.kept_off]
-    if any(not box(0, -0.05, 1e6, asked.width + 0.05).covers(shape) for shape in mine):
+    # a crosswise fold moves out as far as a piece is carried
+    start = -1e6 if hand.sections[0].fold == "crosswise" else 0.0
+    if any(not box(start, -0.05, 1e6, asked.width + 0.05).covers(shape) for shape in mine):
         return False
     near = [(a, b) for k, a in enumerate(mine) for b in (*others, *mine[k + 1 :])]
     return all(a.distance(b) >= asked.gap - 0.06 if asked.gap else a.buffer(-0.03).disjoint(b) for a, b in near)
@@ -312,7 +315,7 @@ def test_the_ground_of_a_piece_is_what_is_free_by_force(kind: str, fold: str) ->
                 continue
             whole = legal.whole
             for _ in range(6):
-                x, y = rng.uniform(b.x0, min(b.x1, b.x0 + 1500)), rng.uniform(b.y0, b.y1)
+                x, y = rng.uniform(b.x0, min(b.x1, hand.sections[-1].end + 400)), rng.uniform(b.y0, b.y1)
                 at = shapely.Point(x, y)
                 if whole.geom_type.endswith("Polygon") and whole.boundary.distance(at) < 0.3:
                     continue
@@ -321,7 +324,7 @@ def test_the_ground_of_a_piece_is_what_is_free_by_force(kind: str, fold: str) ->
                 there = replace(hand, held=tuple(put if h.key == one.key else h for h in hand.held))
                 assert told_free == free_by_force(hand, asked, one.key, there), (one.key, x, y)
                 tried[told_free] += 1
-    assert tried[True] > 5 and tried[False] > 5, tried
+    assert tried[True] >= 3 and tried[False] >= 3, tried
 
 
 def test_the_nearest_place_is_the_nearest_and_touches() -> None:
@@ -349,7 +352,7 @@ def test_what_may_not_lie_on_another_is_its_minkowski_sum() -> None:
             x, y = rng.uniform(-300, 450), rng.uniform(-300, 450)
             if ground.boundary.distance(shapely.Point(x, y)) < 0.15:
                 continue
-            moved_ = shapely.affinity.translate(Polygon(other), x, y)
+            moved_ = affinity.translate(Polygon(other), x, y)
             over = moved_.intersects(Polygon(star)) if gap == 0 else moved_.distance(Polygon(star)) < gap
             assert ground.contains(shapely.Point(x, y)) == over
 
@@ -386,14 +389,15 @@ def test_what_is_locked_does_not_move() -> None:
     table = Table(hand, asked)
     fast = applied(hand, locked(table, ["back·1"], True), table.pieces)
     table = Table(fast, asked)
-    for gesture in (
-        lambda: put_aside(table, ["front·1", "back·1"]),
-        lambda: nudged(table, ("back·1",), 1, 0),
-        lambda: posed(table, "back·1", by=180),
-        lambda: moved(table, Grip(("back·1",)), 0, 0, 0),
-    ):
+    gestures: list[Callable[[Table], Change]] = [
+        lambda t: put_aside(t, ["front·1", "back·1"]),
+        lambda t: nudged(t, ("back·1",), 1, 0),
+        lambda t: posed(t, "back·1", by=180),
+        lambda t: moved(t, Grip(("back·1",)), 0, 0, 0),
+    ]
+    for gesture in gestures:
         with pytest.raises(CannotMove, match="is locked"):
-            gesture()
+            gesture(table)
 
 
 def test_a_piece_that_is_gone_is_said_to_be() -> None:

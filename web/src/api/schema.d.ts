@@ -56,6 +56,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lengths/write": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A length as it is written in the person's units. */
+        get: operations["writeLength"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/choices": {
         parameters: {
             query?: never;
@@ -1268,6 +1285,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/lay/near": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The nearest place at which what is held may lie. */
+        get: operations["nearPlace"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/lay/light": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The ground that what is held can cover. */
+        get: operations["lightGround"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/lays/{lay_id}/hand": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Do one gesture on a lay; one that was found becomes the maker's own by it. */
+        post: operations["layByHand"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/lay.svg": {
         parameters: {
             query?: never;
@@ -1585,6 +1653,11 @@ export interface components {
             grains: components["schemas"]["ChoiceOut"][];
             /** Folds */
             folds: components["schemas"]["ChoiceOut"][];
+            /**
+             * Sides
+             * @description which side of folded cloth looks out, each with its reason
+             */
+            sides: components["schemas"]["ChoiceOut"][];
             /** Steps */
             steps: components["schemas"]["ChoiceOut"][];
         };
@@ -2485,6 +2558,12 @@ export interface components {
             gap: components["schemas"]["LengthOut"];
             /** Folds */
             folds: string[];
+            /**
+             * Sides
+             * @description which side of folded cloth looks out
+             * @enum {string}
+             */
+            sides: "together" | "out";
             /**
              * Turn On Bars
              * @description pieces may be turned end for end on bars that are not balanced
@@ -5826,6 +5905,12 @@ export interface components {
              */
             turn_on_bars?: boolean | null;
             /**
+             * Sides
+             * @description which side of folded cloth looks out
+             * @default null
+             */
+            sides?: ("together" | "out") | null;
+            /**
              * Lay Seconds
              * @default null
              */
@@ -5854,6 +5939,11 @@ export interface components {
         AlternativeOut: {
             /** Lay Id */
             lay_id: number;
+            /**
+             * Own
+             * @description the maker's own, named by her
+             */
+            own: boolean;
             /** Fold */
             fold: string;
             /** Label */
@@ -5861,8 +5951,20 @@ export interface components {
             length: components["schemas"]["LengthOut"];
             /** Cuts */
             cuts: number;
+            /**
+             * Unfoldings
+             * @description how often the cloth is folded anew while cutting
+             */
+            unfoldings: number;
             /** Chosen */
             chosen: boolean;
+            /** Stretches */
+            stretches: components["schemas"]["StretchOut"][];
+            /**
+             * Long
+             * @description how long the picture is, mm
+             */
+            long: number;
             /** Outlines */
             outlines: [
                 number,
@@ -5873,19 +5975,64 @@ export interface components {
             /** High */
             high: number;
         };
-        /**
-         * AreaOut
-         * @description A rectangle on the cloth, mm.
-         */
-        AreaOut: {
-            /** X0 */
-            x0: number;
-            /** Y0 */
-            y0: number;
-            /** X1 */
-            x1: number;
-            /** Y1 */
-            y1: number;
+        /** AsideOut */
+        AsideOut: {
+            /**
+             * Piece
+             * @description its key
+             */
+            piece: string;
+            /** Name */
+            name: string;
+            /** Count */
+            count: number;
+            /**
+             * Mirrored
+             * @description how many of them are turned over
+             */
+            mirrored: number;
+            /** Outline */
+            outline: [
+                number,
+                number
+            ][];
+            /** Grain */
+            grain: string;
+        };
+        /** BrokenOut */
+        BrokenOut: {
+            /** Sign */
+            sign: string;
+            /** Kind */
+            kind: string;
+            /** Told */
+            told: string;
+            /** Cost */
+            cost: string;
+            /** Keys */
+            keys: string[];
+            /** Spoils */
+            spoils: boolean;
+            /** Meant */
+            meant: boolean;
+        };
+        /** ClothLineOut */
+        ClothLineOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "near selvage" | "far selvage" | "fold" | "lower edge" | "meeting line" | "cut" | "crease";
+            /** Start */
+            start: [
+                number,
+                number
+            ];
+            /** End */
+            end: [
+                number,
+                number
+            ];
         };
         /** DrawingOut */
         DrawingOut: {
@@ -5900,20 +6047,88 @@ export interface components {
             low: number;
             /** High */
             high: number;
-            /** Fold At */
-            fold_at: number | null;
+            /** Folded */
+            folded: boolean;
+            /** Stretches */
+            stretches: components["schemas"]["StretchOut"][];
             /** Shapes */
             shapes: components["schemas"]["ShapeOut"][];
             /**
              * Kept Off
              * @description what was laid around, as it lies in this view
              */
-            kept_off: components["schemas"]["AreaOut"][];
+            kept_off: components["schemas"]["KeptOffOut"][];
+        };
+        /** FoldingOut */
+        FoldingOut: {
+            /** Section */
+            section: number;
+            /** Fold */
+            fold: string;
+            /** Label */
+            label: string;
+            start: components["schemas"]["LengthOut"];
+            end: components["schemas"]["LengthOut"];
+            /** Steps */
+            steps: string[];
+        };
+        /** GroundOut */
+        GroundOut: {
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+            /** Layers */
+            layers: number;
+            /**
+             * Under
+             * @description only the lower layer is there
+             */
+            under: boolean;
+        };
+        /** KeptOffOut */
+        KeptOffOut: {
+            /** Outline */
+            outline: [
+                number,
+                number
+            ][];
+            /**
+             * Under
+             * @description on the lower layer
+             */
+            under: boolean;
         };
         /** LayOut */
         LayOut: {
             /** Lay Id */
             lay_id: number;
+            /**
+             * Own
+             * @description what the maker calls it; empty: it was found
+             */
+            own: string;
+            /**
+             * Tray
+             * @description what is asked for and not laid
+             */
+            tray: components["schemas"]["AsideOut"][];
+            /** Broken */
+            broken: components["schemas"]["BrokenOut"][];
+            /**
+             * Grains
+             * @description the grains pieces have on this lay only, by their keys
+             */
+            grains: {
+                [key: string]: string;
+            };
+            /** @description what an arrow key moves by */
+            nudge: components["schemas"]["LengthOut"];
+            /**
+             * Step
+             * @description what the shop cuts in, mm
+             */
+            step: number;
             /** Fold */
             fold: string;
             /** Fold Label */
@@ -5934,6 +6149,11 @@ export interface components {
             ];
             pinned: components["schemas"]["DrawingOut"];
             opened: components["schemas"]["DrawingOut"];
+            /**
+             * Foldings
+             * @description how the cloth is folded for it, stretch by stretch
+             */
+            foldings: components["schemas"]["FoldingOut"][];
             /** Alternatives */
             alternatives: components["schemas"]["AlternativeOut"][];
             /** Refused */
@@ -6006,15 +6226,188 @@ export interface components {
             /** From End */
             from_end: string;
             /**
+             * From What
+             * @enum {string}
+             */
+            from_what: "cut end" | "fold";
+            /**
              * Marks
              * @description notches, points, darts and lines, where they lie
              */
             marks: components["schemas"]["DrawnOut"][];
+            /**
+             * Pinned
+             * @description the placement it is cut by, the same in both views
+             */
+            pinned: string;
+            /** Section */
+            section: number;
+            /**
+             * Origin
+             * @description its own origin on the open cloth, mm
+             */
+            origin: [
+                number,
+                number
+            ];
+            /** Locked */
+            locked: boolean;
+            /**
+             * Beside
+             * @description what lies beside it, the nearest first
+             */
+            beside: string[];
+            /**
+             * Broken
+             * @description the signs of the rules it breaks
+             */
+            broken: string[];
+        };
+        /**
+         * StretchOut
+         * @description A stretch of the table with one fold, mm along and across.
+         */
+        StretchOut: {
+            /** Section */
+            section: number;
+            /** Fold */
+            fold: string;
+            /** Label */
+            label: string;
+            /** Start */
+            start: number;
+            /** End */
+            end: number;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+            /** Margins */
+            margins: [
+                number,
+                number
+            ];
+            /**
+             * Offset
+             * @description how far from the cut end the picture's beginning lies on the open cloth, mm
+             */
+            offset: number;
+            /** Grounds */
+            grounds: components["schemas"]["GroundOut"][];
+            /** Lines */
+            lines: components["schemas"]["ClothLineOut"][];
         };
         /** ChooseIn */
         ChooseIn: {
             /** Lay Id */
             lay_id: number;
+        };
+        /**
+         * NearOut
+         * @description Where what is held comes to lie; ``outline`` is about the origin, where it lies otherwise than it was taken.
+         */
+        NearOut: {
+            /** There */
+            there: boolean;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Section */
+            section: number;
+            /** Caught */
+            caught: string[];
+            /** Outline */
+            outline: [
+                number,
+                number
+            ][] | null;
+        };
+        /** LightOut */
+        LightOut: {
+            /** Bands */
+            bands: components["schemas"]["BandOut"][];
+        };
+        /** BandOut */
+        BandOut: {
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+            /** Runs */
+            runs: [
+                number,
+                number
+            ][];
+        };
+        /**
+         * HandIn
+         * @description One gesture on a lay.
+         */
+        HandIn: {
+            /**
+             * Do
+             * @enum {string}
+             */
+            do: "move" | "nudge" | "turn" | "over" | "aside" | "take" | "lock" | "unlock" | "lock-all" | "one-layer" | "two-layers" | "grain" | "accept" | "refuse" | "empty" | "push" | "rename" | "away";
+            /** Keys */
+            keys?: string[];
+            /**
+             * Piece
+             * @default
+             */
+            piece?: string;
+            /**
+             * Mirrored
+             * @default false
+             */
+            mirrored?: boolean;
+            /**
+             * Loose
+             * @default false
+             */
+            loose?: boolean;
+            /**
+             * X
+             * @default 0
+             */
+            x?: number;
+            /**
+             * Y
+             * @default 0
+             */
+            y?: number;
+            /**
+             * Section
+             * @default 0
+             */
+            section?: number;
+            /**
+             * By
+             * @default 0
+             */
+            by?: number;
+            /**
+             * Grain
+             * @default lengthwise
+             * @enum {string}
+             */
+            grain?: "lengthwise" | "crosswise" | "bias" | "any";
+            /**
+             * Why
+             * @default
+             */
+            why?: string;
+            /**
+             * Sign
+             * @default
+             */
+            sign?: string;
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
         };
         /** LogOut */
         LogOut: {
@@ -6283,6 +6676,55 @@ export interface operations {
                 "application/json": components["schemas"]["TypedIn"];
             };
         };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LengthOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    writeLength: {
+        parameters: {
+            query: {
+                mm: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
@@ -11059,6 +11501,180 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProjectOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    nearPlace: {
+        parameters: {
+            query: {
+                use?: number | null;
+                lay_id: number;
+                keys?: string[];
+                piece?: string;
+                mirrored?: boolean;
+                /** @description over flaws and into selvages, on purpose */
+                loose?: boolean;
+                x: number;
+                y: number;
+                /** @description how far it is drawn to what is near, mm */
+                within?: number;
+            };
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NearOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    lightGround: {
+        parameters: {
+            query: {
+                use?: number | null;
+                lay_id: number;
+                keys?: string[];
+                piece?: string;
+                mirrored?: boolean;
+                /** @description over flaws and into selvages, on purpose */
+                loose?: boolean;
+            };
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LightOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    layByHand: {
+        parameters: {
+            query?: {
+                use?: number | null;
+            };
+            header?: never;
+            path: {
+                project_id: number;
+                lay_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HandIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MaybeLayOut"];
                 };
             };
             /** @description Not Found */

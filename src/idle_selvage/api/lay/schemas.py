@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field
 
+from ...core.plan.piece import Grain
 from ..plan.schemas import DrawnOut
 from ..shared.entries import Key, LengthIn, Number
-from ..shared.schemas import FigureOut, In, LengthOut, Out, Point, UseQuery
+from ..shared.schemas import FigureOut, In, LengthOut, Out, Point, ProjectPath, UseQuery
 
 
 class JobOut(Out):
@@ -47,6 +48,10 @@ class ShapeOut(Out):
     marks: list[DrawnOut] = Field(description="notches, points, darts and lines, where they lie")
     pinned: str = Field(description="the placement it is cut by, the same in both views")
     section: int
+    origin: Point = Field(description="its own origin on the open cloth, mm")
+    locked: bool
+    beside: list[str] = Field(description="what lies beside it, the nearest first")
+    broken: list[str] = Field(description="the signs of the rules it breaks")
 
 
 class KeptOffOut(Out):
@@ -61,7 +66,7 @@ class GroundOut(Out):
     under: bool = Field(description="only the lower layer is there")
 
 
-class LineOut(Out):
+class ClothLineOut(Out):
     kind: Literal["near selvage", "far selvage", "fold", "lower edge", "meeting line", "cut", "crease"]
     start: Point
     end: Point
@@ -78,8 +83,9 @@ class StretchOut(Out):
     low: float
     high: float
     margins: tuple[float, float]
+    offset: float = Field(description="how far from the cut end the picture's beginning lies on the open cloth, mm")
     grounds: list[GroundOut]
-    lines: list[LineOut]
+    lines: list[ClothLineOut]
 
 
 class DrawingOut(Out):
@@ -102,8 +108,28 @@ class FoldingOut(Out):
     steps: list[str]
 
 
+class AsideOut(Out):
+    piece: str = Field(description="its key")
+    name: str
+    count: int
+    mirrored: int = Field(description="how many of them are turned over")
+    outline: list[Point]
+    grain: str
+
+
+class BrokenOut(Out):
+    sign: str
+    kind: str
+    told: str
+    cost: str
+    keys: list[str]
+    spoils: bool
+    meant: bool
+
+
 class AlternativeOut(Out):
     lay_id: int
+    own: bool = Field(description="the maker's own, named by her")
     fold: str
     label: str
     length: LengthOut
@@ -125,6 +151,12 @@ class RefusedOut(Out):
 
 class LayOut(Out):
     lay_id: int
+    own: str = Field(description="what the maker calls it; empty: it was found")
+    tray: list[AsideOut] = Field(description="what is asked for and not laid")
+    broken: list[BrokenOut]
+    grains: dict[str, str] = Field(description="the grains pieces have on this lay only, by their keys")
+    nudge: LengthOut = Field(description="what an arrow key moves by")
+    step: float = Field(description="what the shop cuts in, mm")
     fold: str
     fold_label: str
     length: LengthOut
@@ -160,6 +192,72 @@ class LayIn(In):
 
 class ChooseIn(In):
     lay_id: Number
+
+
+Place = Annotated[float, Field(ge=-100_000, le=100_000, allow_inf_nan=False)]
+PieceKey = Annotated[str, Field(max_length=80)]
+
+
+class HeldQuery(UseQuery):
+    """What a window holds: placements by their keys, or a copy of a piece from the tray."""
+
+    lay_id: int = Field(ge=1, le=2**31)
+    keys: list[PieceKey] = Field(default_factory=list, max_length=400)
+    piece: PieceKey = ""
+    mirrored: bool = False
+    loose: bool = Field(False, description="over flaws and into selvages, on purpose")
+
+
+class NearQuery(HeldQuery):
+    x: Place
+    y: Place
+    within: float = Field(0.0, ge=0, le=500, description="how far it is drawn to what is near, mm")
+
+
+class NearOut(Out):
+    """Where what is held comes to lie; ``outline`` is about the origin, where it lies otherwise than it was taken."""
+
+    there: bool
+    x: float
+    y: float
+    section: int
+    caught: list[str]
+    outline: list[Point] | None
+
+
+class BandOut(Out):
+    low: float
+    high: float
+    runs: list[tuple[float, float]]
+
+
+class LightOut(Out):
+    bands: list[BandOut]
+
+
+class HandIn(In):
+    """One gesture on a lay."""
+
+    do: Literal[
+        "move", "nudge", "turn", "over", "aside", "take", "lock", "unlock", "lock-all", "one-layer", "two-layers",
+        "grain", "accept", "refuse", "empty", "push", "rename", "away",
+    ]  # fmt: skip
+    keys: list[PieceKey] = Field(default_factory=list, max_length=400)
+    piece: PieceKey = ""
+    mirrored: bool = Field(False, strict=True)
+    loose: bool = Field(False, strict=True)
+    x: Place = 0.0
+    y: Place = 0.0
+    section: int = Field(0, ge=0, le=1000)
+    by: int = Field(0, ge=-360, le=360, strict=True)
+    grain: Grain = "lengthwise"
+    why: str = Field("", max_length=200)
+    sign: str = Field("", max_length=200)
+    name: str = Field("", max_length=200)
+
+
+class LayPath(ProjectPath):
+    lay_id: int = Field(ge=1, le=2**31)
 
 
 class FileQuery(UseQuery):

@@ -2,13 +2,20 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from itertools import accumulate
 
+from ...core.lay.beside import beside
+from ...core.lay.broken import Broken
 from ...core.lay.drawing import Drawing, PlacedShape
 from ...core.lay.folding import Folding
+from ...core.lay.hand import Aside, outline_of, tray
+from ...core.lay.lit import Band
 from ...core.lay.long import lay_bound, lay_length, lay_used
+from ...core.lay.moves import nudge_step
 from ...core.lay.named import fold_name
 from ...core.lay.table import Stretch
+from ...operations.by_hand import HandStanding, NearFound
 from ...operations.lay import LayFound, LayStanding
 from ...operations.standing import Standing
 from ...store import models
@@ -37,8 +44,10 @@ def job_out(show: Presenter, row: models.Job) -> out.JobOut:
     )
 
 
-def drawing_out(show: Presenter, drawing: Drawing) -> out.DrawingOut:
-    """A lay as shapes on the cloth."""
+def drawing_out(show: Presenter, drawing: Drawing, hand: HandStanding) -> out.DrawingOut:
+    """A lay as shapes on the cloth, with what is known of each in the hand."""
+    near = beside([shape.outline for shape in drawing.shapes])
+    fast = {one.key: one.locked for one in hand.hand.held}
     return out.DrawingOut.model_validate(
         {
             "view": drawing.view,
@@ -47,7 +56,16 @@ def drawing_out(show: Presenter, drawing: Drawing) -> out.DrawingOut:
             "high": drawing.high,
             "folded": drawing.folded,
             "stretches": [_stretch(one) for one in drawing.stretches],
-            "shapes": [shape_out(show, s) for s in drawing.shapes],
+            "shapes": [
+                shape_out(
+                    show,
+                    shape,
+                    locked=fast.get(shape.pinned, False),
+                    near=[drawing.shapes[j].name for j in near[k]],
+                    broken=[one.sign for one in hand.broken if shape.pinned in one.keys],
+                )
+                for k, shape in enumerate(drawing.shapes)
+            ],
             "kept_off": [
                 out.KeptOffOut(outline=rounded(area.outline, 2), under=area.under) for area in drawing.kept_off
             ],
@@ -65,8 +83,9 @@ def _stretch(one: Stretch) -> out.StretchOut:
         low=one.low,
         high=one.high,
         margins=one.margins,
+        offset=one.offset,
         grounds=[out.GroundOut(low=g.low, high=g.high, layers=g.layers, under=g.under) for g in one.grounds],
-        lines=[out.LineOut(kind=line.kind, start=line.start, end=line.end) for line in one.lines],
+        lines=[out.ClothLineOut(kind=line.kind, start=line.start, end=line.end) for line in one.lines],
     )
 
 
@@ -81,7 +100,10 @@ def _folding(show: Presenter, one: Folding) -> out.FoldingOut:
     )
 
 
-def shape_out(show: Presenter, shape: PlacedShape) -> out.ShapeOut:
+def shape_out(
+    show: Presenter, shape: PlacedShape, *, locked: bool, near: Sequence[str], broken: Sequence[str]
+) -> out.ShapeOut:
+    """One shape on the picture."""
     tail, head = shape.measured
     return out.ShapeOut(
         key=shape.key,
@@ -103,6 +125,10 @@ def shape_out(show: Presenter, shape: PlacedShape) -> out.ShapeOut:
         from_what="fold" if shape.from_fold else "cut end",
         pinned=shape.pinned,
         section=shape.section,
+        origin=shape.origin,
+        locked=locked,
+        beside=list(near),
+        broken=list(broken),
         lies=shape.lies,
         lies_told=shape.lies_told,
         marks=[DrawnOut(kind=m.kind, line=rounded(m.line, 2), name=m.name) for m in shape.marks],
@@ -115,8 +141,14 @@ def lay_out(show: Presenter, now: Standing, found: LayFound) -> out.LayOut:
     pinned, opened = chosen.drawn("pinned"), chosen.drawn("opened")
     return out.LayOut(
         lay_id=chosen.row.id,
-        fold=chosen.row.fold,
-        fold_label=fold_name(chosen.row.fold),
+        own=chosen.row.name,
+        tray=[_aside(one, chosen) for one in tray(chosen.hand.hand, chosen.problem)],
+        broken=[_broken(show, one, chosen.hand) for one in chosen.hand.broken],
+        grains={one.piece: one.grain for one in chosen.hand.hand.grains},
+        nudge=show.length(nudge_step(show.system)),
+        step=now.use.shop_step,
+        fold=chosen.fold,
+        fold_label=fold_name(chosen.fold),
         length=show.length(chosen.lay.length),
         bound=show.length(chosen.lay.bound),
         utilisation=chosen.lay.utilisation,
@@ -125,8 +157,8 @@ def lay_out(show: Presenter, now: Standing, found: LayFound) -> out.LayOut:
         length_figure=show.surely(lay_length(chosen.lay, opened.shapes)),
         bound_figure=show.surely(lay_bound(chosen.lay, chosen.problem)),
         used_figure=show.surely(lay_used(chosen.lay, chosen.problem)),
-        pinned=drawing_out(show, pinned),
-        opened=drawing_out(show, opened),
+        pinned=drawing_out(show, pinned, chosen.hand),
+        opened=drawing_out(show, opened, chosen.hand),
         foldings=[_folding(show, one) for one in chosen.foldings],
         alternatives=[_alternative(show, one, one.row.id == chosen.row.id) for one in found.others],
         seed=chosen.lay.seed,
@@ -135,12 +167,54 @@ def lay_out(show: Presenter, now: Standing, found: LayFound) -> out.LayOut:
     )
 
 
+def _aside(one: Aside, chosen: LayStanding) -> out.AsideOut:
+    piece = next(p for p in chosen.problem.pieces if p.id == one.piece)
+    whole = outline_of(piece, 0, bool(one.mirrored and not one.plain), half=False)
+    return out.AsideOut(
+        piece=one.piece,
+        name=piece.called,
+        count=one.count,
+        mirrored=one.mirrored,
+        outline=rounded([(float(x), float(y)) for x, y in whole], 2),
+        grain=piece.grain,
+    )
+
+
+def _broken(show: Presenter, one: Broken, hand: HandStanding) -> out.BrokenOut:
+    return out.BrokenOut(
+        sign=one.sign,
+        kind=one.kind,
+        told=show.told(one.told),
+        cost=show.told(hand.costs[one.sign]),
+        keys=list(one.keys),
+        spoils=one.spoils,
+        meant=hand.meant(one),
+    )
+
+
+def near_out(found: NearFound | None) -> out.NearOut:
+    """Where what is held comes to lie."""
+    if found is None:
+        return out.NearOut(there=False, x=0.0, y=0.0, section=0, caught=[], outline=None)
+    near = found.near
+    ring = None if found.outline is None else rounded([(float(x), float(y)) for x, y in found.outline], 2)
+    return out.NearOut(
+        there=True, x=near.x, y=near.y, section=near.seat.section, caught=list(near.caught), outline=ring
+    )
+
+
+def light_out(bands: Sequence[Band]) -> out.LightOut:
+    """The ground that is lit."""
+    return out.LightOut(bands=[out.BandOut(low=b.low, high=b.high, runs=list(b.runs)) for b in bands])
+
+
 def _alternative(show: Presenter, one: LayStanding, chosen: bool) -> out.AlternativeOut:
     picture = one.drawn("pinned")
     return out.AlternativeOut(
         lay_id=one.row.id,
-        fold=one.row.fold,
-        label=fold_name(one.row.fold),
+        own=bool(one.row.name),
+        fold=one.fold,
+        label=one.row.name or fold_name(one.fold),
         length=show.length(one.lay.length),
         cuts=one.lay.cuts,
         unfoldings=one.lay.unfoldings,

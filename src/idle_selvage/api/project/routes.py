@@ -59,6 +59,11 @@ def read_length(body: out.TypedIn) -> Response:
     return send(presenter().length(body.text))
 
 
+def write_length(query: out.LengthQuery) -> Response:
+    """A length as it is written in the person's units."""
+    return send(presenter().length(query.mm))
+
+
 def read_choices() -> Response:
     """What the lists on the screens offer."""
     return send(choices_out(asking()))

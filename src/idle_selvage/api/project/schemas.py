@@ -56,6 +56,7 @@ class TallyEntryOut(Out):
 class WishesOut(Out):
     gap: LengthOut
     folds: list[str]
+    sides: Literal["together", "out"] = Field(description="which side of folded cloth looks out")
     turn_on_bars: bool = Field(description="pieces may be turned end for end on bars that are not balanced")
     lay_seconds: float
     ends: LengthOut
@@ -160,6 +161,10 @@ class ProjectsOut(Out):
     projects: list[ProjectLineOut]
 
 
+class LengthQuery(In):
+    mm: float = Field(ge=0, le=1e6, allow_inf_nan=False)
+
+
 class SettingsOut(Out):
     system: Literal["metric", "imperial"]
     graduation: LengthOut
@@ -197,6 +202,7 @@ class ChoicesOut(Out):
     dries: list[ChoiceOut]
     grains: list[ChoiceOut]
     folds: list[ChoiceOut]
+    sides: list[ChoiceOut] = Field(description="which side of folded cloth looks out, each with its reason")
     steps: list[ChoiceOut]
 
 

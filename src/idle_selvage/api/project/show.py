@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import replace
+from typing import cast
 
 from sqlalchemy.orm import Session
 
@@ -13,6 +14,7 @@ from ...core.cloth.dye import GRADES, GREY_SCALE
 from ...core.cloth.hand import QUESTIONS
 from ...core.cloth.make import COLOURINGS, FIBRES, FINISHES, WEAVES, fibre_label
 from ...core.glossary import glossary
+from ...core.lay.folding import SIDES, Sides
 from ...core.lay.long import lay_length
 from ...core.lay.named import fold_name
 from ...core.lay.problem import FOLDS
@@ -112,6 +114,7 @@ def wishes_out(show: Presenter, now: Standing) -> out.WishesOut:
     return out.WishesOut(
         gap=show.length(row.gap),
         folds=row.folds,
+        sides=cast(Sides, row.sides),
         turn_on_bars=row.turn_on_bars,
         lay_seconds=row.lay_seconds,
         ends=show.length(row.ends),
@@ -218,5 +221,6 @@ def choices_out(system: System) -> out.ChoicesOut:
         dries=listed([(k, v) for k, v in DRIES.items() if v]),
         grains=listed([(g, GRAIN_LABELS[g]) for g in GRAINS]),
         folds=listed([(f, fold_name(f)) for f in FOLDS]),
+        sides=listed([(side, f"{name}: {why}") for side, (name, why) in SIDES.items()]),
         steps=listed(_shop_steps(system)),
     )

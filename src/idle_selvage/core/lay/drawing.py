@@ -57,6 +57,8 @@ class PlacedShape:
     #: the placement it is cut by, the same in both views; and the stretch it lies on
     pinned: str = ""
     section: int = 0
+    #: its origin on the open cloth
+    origin: Point = (0.0, 0.0)
     #: whether places along are counted from a crosswise fold and not from the cut end
     from_fold: bool = False
 
@@ -142,7 +144,7 @@ def draw(
         half = lies_on_fold(piece, entry, section)
         off = section.fold_at[0] if section.fold == "crosswise" and section.fold_at else 0.0
         pose = _Pose(
-            number, entry.layers, entry.x - off, entry.y, entry.turn, entry.mirrored, half, pinned, entry.section
+            number, entry.layers, entry.x - off, entry.y, entry.turn, entry.mirrored, half, pinned, entry.section, off
         )
         shapes.append(_shown(piece, pose, _Table.of(section, width, margins), lean))
     length = max(one.end for one in cloth)
@@ -185,6 +187,8 @@ class _Pose:
     half: bool
     pinned: str
     section: int = 0
+    #: what the picture's beginning lies from the cut end
+    off: float = 0.0
 
     def place(self, lines: Sequence[Sequence[Point]]) -> list[Outline]:
         return place_all(lines, x=self.x, y=self.y, turn=self.turn, mirrored=self.mirrored)
@@ -220,6 +224,7 @@ def _shown(piece: LayPiece, pose: _Pose, table: _Table, lean: int) -> PlacedShap
         marks=tuple(replace(mark, line=line) for mark, line in zip(marks, lines, strict=True)),
         pinned=pose.pinned,
         section=pose.section,
+        origin=(pose.x + pose.off, pose.y),
         from_fold=table.across,
     )
 

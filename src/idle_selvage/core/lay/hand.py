@@ -229,16 +229,17 @@ def cuts_by_key(hand: HandLay, pieces: Mapping[str, LayPiece]) -> list[tuple[str
 
 
 def as_lay(hand: HandLay, problem: Problem, base: Lay) -> Lay:
-    """The lay a hand holds, in its format. Its bound holds while nothing is left over or broken; who breaks rules may
-    come under it, so that it is never more than the length."""
+    """The lay a hand holds, in its format. The bound is said while it holds of it: all is laid, on its own grain, and
+    nothing that breaks a rule has made it shorter than the bound."""
     cut = cuts_of(hand, problem)
     left = tuple((one.piece, one.count) for one in tray(hand, problem))
     long = hand.sections[-1].end
     area = {p.id: piece_area(p) for p in problem.pieces}
     used = sum(area[entry.piece] for entry in cut)
+    holds = not left and not hand.grains and base.bound <= long
     return Lay(
         long,
-        min(base.bound, long),
+        base.bound if holds else 0.0,
         round(used / (long * problem.width), 4) if long > 0 else 0.0,
         not left,
         base.seconds,

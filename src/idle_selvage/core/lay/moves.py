@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
 
 from ..plan.piece import Grain
+from ..units import System
 from ..wording import Sentence
 from .engine.folds import may_double
 from .hand import Aside, Change, HandLay, Held, OwnGrain, mirrors_freely, next_key, outline_of, tray
@@ -18,8 +20,18 @@ from .seats import Grip, seats, seats_from_tray
 from .sliding import Legal, Near, along, nearest, seat_at
 
 Margins = tuple[float, float]
+#: So often everything is pushed, and by so much at least, mm.
+MOST_PUSHES = 12
+LEAST_PUSH_MM = 0.01
+#: What an arrow key moves by: what a tape is read to, mm.
+NUDGE_MM: dict[System, float] = {"metric": 1.0, "imperial": 25.4 / 16}
 #: Turned or turned over, a piece may come to lie so far from where it was, mm; further it is put aside by its maker.
 NO_MARGINS: Margins = (0.0, 0.0)
+
+
+def nudge_step(system: System) -> float:
+    """What an arrow key moves by in these units, mm."""
+    return NUDGE_MM[system]
 
 
 class CannotMove(ValueError):
@@ -182,6 +194,43 @@ def locked(table: Table, keys: Sequence[str], on: bool) -> Change:
     return Change("locked" if on else "unlocked", tuple(replace(table[key], locked=on) for key in keys))
 
 
+def pushed(table: Table) -> Change:
+    """Everything that is not locked pushed along towards the cut end until it touches, nearest first; across, nothing
+    moves. Raises :class:`CannotMove` when nothing gives."""
+    now = table
+    for _ in range(MOST_PUSHES):
+        gained = 0.0
+        for one in sorted(now.hand.held, key=lambda h: (h.section, h.x)):
+            if one.locked:
+                continue
+            section = now.hand.sections[one.section]
+            start = section.fold_at[0] if section.fold == "crosswise" else section.start
+            grounds = [g for g in now.grounds(Grip((one.key,))) if g.seat.section == one.section]
+            low = min((g.seat.box.x0 for g in grounds), default=one.x)
+            x, _ = along(grounds, (one.x, one.y), (max(low, start - 1e5), one.y))
+            x = _met(now, one, _kept(x))
+            if one.x - x < LEAST_PUSH_MM:
+                continue
+            gained += one.x - x
+            held = tuple(replace(h, x=x) if h.key == one.key else h for h in now.hand.held)
+            now = replace(now, hand=replace(now.hand, held=held))
+        if gained < LEAST_PUSH_MM:
+            break
+    before = {one.key: one.x for one in table.hand.held}
+    put = tuple(one for one in now.hand.held if one.x != before[one.key])
+    if not put:
+        raise CannotMove("Nothing gives any more: every piece touches what lies before it, or is locked.")
+    return Change("pushed together", put)
+
+
+def _met(table: Table, one: Held, x: float) -> float:
+    """Where its bars still meet: back by whole repeats from where it lay."""
+    piece, repeat = table.pieces[one.piece], table.problem.bars.x_repeat
+    if repeat is None or not (any(m.along for m in piece.match) or piece.centre_on_axis):
+        return x
+    return _kept(one.x - math.floor((one.x - x + LEAST_PUSH_MM) / repeat) * repeat)
+
+
 def in_one_layer(table: Table, key: str) -> Change:
     """Cut through one layer only; its other copy goes onto the tray. Raises :class:`CannotMove`."""
     one = _free(table, (key,))[0]
@@ -236,6 +285,8 @@ def with_grain(table: Table, piece: str, grain: Grain, why: str) -> Change:
 
 
 def _free(table: Table, keys: Sequence[str]) -> list[Held]:
+    if not keys:
+        raise CannotMove("Choose a piece first.")
     found = [table[key] for key in keys]
     held_fast = [one for one in found if one.locked]
     if held_fast:

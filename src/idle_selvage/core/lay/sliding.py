@@ -128,12 +128,12 @@ def _nearest_on(ground: Legal, x: float, y: float) -> tuple[float, float] | None
     reach = AROUND_MM
     while True:
         legal = ground.around(*inside, reach)
-        if not legal.is_empty:
-            # what lies further than was looked is further from the box's nearest place, and at an obtuse angle there
-            if shapely.distance(legal, wanted) <= math.hypot(reach, outside) or reach >= FURTHEST_MM:
-                line = shapely.shortest_line(legal, wanted)
-                at = line.coords[0]
-                return float(at[0]), float(at[1])
+        # what lies further than was looked is further from the box's nearest place, and at an obtuse angle there
+        seen = math.hypot(reach, outside) if reach < FURTHEST_MM else math.inf
+        if not legal.is_empty and shapely.distance(legal, wanted) <= seen:
+            line = shapely.shortest_line(legal, wanted)
+            at = line.coords[0]
+            return float(at[0]), float(at[1])
         if reach >= FURTHEST_MM:
             return None
         reach *= 4

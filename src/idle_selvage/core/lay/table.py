@@ -61,6 +61,8 @@ class Stretch:
     lines: tuple[Line, ...]
     #: how far selvages reach beyond the usable width at the lower and the upper side of the picture
     margins: Margins = (0.0, 0.0)
+    #: how far from the cut end the picture's x = 0 lies on the open cloth
+    offset: float = 0.0
 
     @property
     def low(self) -> float:
@@ -106,7 +108,7 @@ def _folded(k: int, section: Section, width: float, margins: Margins) -> Stretch
             Line("far selvage", (0.0, width), (long, width)),
             Line("fold", (0.0, 0.0), (0.0, width)),
         )
-        return Stretch(k, section.fold, 0.0, long, (Ground(0.0, width, 2),), lines, margins)
+        return Stretch(k, section.fold, 0.0, long, (Ground(0.0, width, 2),), lines, margins, section.fold_at[0])
     grounds, marked = _across(section, width)
     lines = tuple(Line(kind, (start, y), (end, y)) for kind, y in marked)
     low = margins[0] if any(kind == "near selvage" for kind, _ in marked) else 0.0

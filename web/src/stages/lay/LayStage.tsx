@@ -3,15 +3,22 @@ import { onRing } from '../../api/news';
 import { keys } from '../../api/keys';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { Button, Drawer, Progress, Segmented } from 'antd';
-import { useEffect, useRef, useState } from 'react';
-import { api, type Job, type Lay, type Project, saved, type Shape, unwrap } from '../../api/client';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { api, type Job, type Gesture, type Project, saved, unwrap } from '../../api/client';
 import { useAsked, useChanges, useChoices, useProject } from '../../api/hooks';
 import { OutOfDate } from '../../app/OutOfDate';
+import { Tip } from '../../app/Tip';
 import { waiting, Waits } from '../../app/Waits';
 import { Worked } from '../../app/Working';
-import { points } from '../../draw/outline';
-import { EntryLength, EntryText, EntryTick } from '../../fields/Entry';
+import { EntryChoice, EntryLength, EntryText, EntryTick } from '../../fields/Entry';
 import { LayPicture } from '../../lay-table/LayPicture';
+import { useGesture } from '../../lay-table/useGesture';
+import { BrokenRules } from './BrokenRules';
+import { Foldings } from './Foldings';
+import { Gestures, PieceFacts } from './PieceFacts';
+import { PieceList } from './PieceList';
+import { SearchChart } from './SearchChart';
+import { Ways } from './Ways';
 import { Stage } from '../../app/Stage';
 
 function useLay() {
@@ -51,110 +58,28 @@ function useJob(project: Project) {
   return job;
 }
 
-function PieceFacts({ shape }: { shape: Shape }) {
-  const edge = shape.edge === 'cut end' ? 'the cut end' : `the ${shape.edge}`;
+/** A setting of the hand that stays on until it is put off. */
+function Toggle({
+  on,
+  onChange,
+  label,
+  told,
+}: {
+  on: boolean;
+  onChange: (on: boolean) => void;
+  label: string;
+  told: string;
+}) {
   return (
-    <section aria-label="The chosen piece" className="piece-facts">
-      <h2>{shape.name}</h2>
-      <p>from the cut end {shape.from_end}</p>
-      <p>
-        arrow to {edge}{' '}
-        <b>
-          <Worked figure={shape.tail_figure} label={`tail to ${shape.edge}`}>
-            {shape.tail_distance.text}
-          </Worked>
-        </b>{' '}
-        and{' '}
-        <b>
-          <Worked figure={shape.head_figure} label={`head to ${shape.edge}`}>
-            {shape.head_distance.text}
-          </Worked>
-        </b>
-      </p>
-      <p>
-        {shape.layers === 2 ? 'two layers' : 'one layer'}, {shape.mirrored ? 'turned over' : 'face up'}
-        {shape.turn ? `, turned by ${shape.turn}°` : ''}
-      </p>
-      <p className={shape.lies === 'straight' ? 'good' : 'quiet'}>
-        {shape.lies === 'straight' && '✓ '}
-        {shape.lies_told}
-      </p>
-    </section>
+    <Tip title={told}>
+      <Button type={on ? 'primary' : 'default'} ghost={on} aria-pressed={on} onClick={() => onChange(!on)}>
+        {label}
+      </Button>
+    </Tip>
   );
 }
 
-function Others({ lay, onChoose }: { lay: Lay; onChoose: (id: number) => void }) {
-  // all at one scale, the longest and the widest whole
-  const longest = Math.max(...lay.alternatives.map((a) => a.length.mm));
-  const widest = Math.max(...lay.alternatives.map((a) => a.high - a.low));
-  const k = Math.min(110 / longest, 78 / widest);
-  return (
-    <section aria-label="Other ways to lay it">
-      <h2>{lay.alternatives.length > 1 ? 'Ways to lay it' : 'The way it is laid'}</h2>
-      {lay.alternatives.map((way) => {
-        return (
-          <button
-            key={way.lay_id}
-            type="button"
-            className={way.chosen ? 'way chosen' : 'way'}
-            aria-pressed={way.chosen}
-            onClick={() => onChoose(way.lay_id)}
-          >
-            <svg width={112} height={(way.high - way.low) * k + 2} aria-hidden="true">
-              <rect x={0.5} y={0.5} width={way.length.mm * k} height={(way.high - way.low) * k} className="way-cloth" />
-              {way.outlines.map((o, i) => (
-                <polygon key={i} points={points(o, k, 0.5, 0.5 + way.high * k)} />
-              ))}
-            </svg>
-            <span>
-              <b>{way.label}</b>
-              <small>{way.cuts} to pin and cut</small>
-            </span>
-            <strong>{way.length.text}</strong>
-          </button>
-        );
-      })}
-      {lay.refused.map((r) => (
-        <p key={r.fold} className="quiet">
-          Not {r.label}: {r.why}
-        </p>
-      ))}
-    </section>
-  );
-}
-
-/** The best length over the seconds of the search, towards the bound. */
-function SearchChart({ job, lay }: { job: Job; lay: Lay }) {
-  const best = job.progress;
-  if (best.length === 0) return null;
-  const until = Math.max(job.seconds, 1);
-  const high = best[0]![1];
-  const low = lay.bound.mm;
-  const y = (l: number) => 8 + (1 - (l - low) / Math.max(1, high - low)) * 52;
-  const x = (s: number) => (s / until) * 300;
-  let d = `M0,${y(high)}`;
-  for (const [s, l] of best) d += ` H${x(s)} V${y(l)}`;
-  return (
-    <figure className="search">
-      <figcaption>
-        length while searching, {job.seconds.toFixed(0)} s, {job.steps} tries
-      </figcaption>
-      <svg
-        viewBox="0 0 304 76"
-        role="img"
-        aria-label={`From ${best.length} improvements the lay is ${lay.length.text}; it cannot be shorter than ${lay.bound.text}`}
-      >
-        <path d={`${d} H300`} />
-        <line x1="0" x2="300" y1="60" y2="60" />
-        <text x="300" y="74" textAnchor="end">
-          cannot be shorter than {lay.bound.text}
-        </text>
-      </svg>
-    </figure>
-  );
-}
-
-/** Lay: begin, follow, look, choose, take away. */
+/** Lay: begin, follow, look, lay by hand, choose, take away. */
 export function LayStage() {
   const project = useProject().data!;
   const changes = useChanges();
@@ -162,14 +87,22 @@ export function LayStage() {
   const client = useQueryClient();
   const found = useLay();
   const job = useJob(project);
-  const [chosen, setChosen] = useState<string>();
+  const [chosen, setChosen] = useState<string[]>([]);
+  const [several, setSeveral] = useState(false);
+  const [loose, setLoose] = useState(false);
+  const [measuring, setMeasuring] = useState(false);
+  const [side, setSide] = useState<'ways' | 'pieces' | 'folding'>('ways');
   const [view, setView] = useState<'pinned' | 'opened'>('pinned');
   const [settings, setSettings] = useState(false);
   const lay = found.data?.lay ?? undefined;
   const missing = found.data?.missing ?? '';
   const working = busy(job);
   const drawing = lay ? (view === 'opened' && lay.fold !== 'open' ? lay.opened : lay.pinned) : undefined;
-  const shape = drawing?.shapes.find((s) => s.key === chosen);
+  const picked = lay?.pinned.shapes.filter((s) => chosen.includes(s.pinned)) ?? [];
+  const shape = chosen.length === 1 ? drawing?.shapes.find((s) => s.pinned === chosen[0]) : undefined;
+  const hand = useGesture(lay?.lay_id ?? 0);
+  const { run: doOn } = hand;
+  const onDo = useCallback((gesture: Gesture) => doOn(gesture), [doOn]);
 
   const {
     run: begin,
@@ -188,7 +121,8 @@ export function LayStage() {
   }
   async function choose(lay_id: number) {
     changes.keep(await saved(api.POST('/api/projects/{project_id}/lay/choose', { ...changes.path, body: { lay_id } })));
-    setChosen(undefined);
+    setChosen([]);
+    hand.forget();
   }
   const { wishes } = project;
   const width = project.tally.find((t) => t.key === 'width');
@@ -232,10 +166,7 @@ export function LayStage() {
             <Segmented<'pinned' | 'opened'>
               aria-label="How to look at it"
               value={view}
-              onChange={(v) => {
-                setView(v);
-                setChosen(undefined);
-              }}
+              onChange={setView}
               options={[
                 { value: 'pinned', label: 'as pinned' },
                 { value: 'opened', label: 'opened out' },
@@ -274,9 +205,29 @@ export function LayStage() {
             </span>
           )}
         </p>
-        {error && (
+        {lay && (
+          <p className="commands hands" role="group" aria-label="By hand">
+            <Toggle on={several} onChange={setSeveral} label="Several" told="choose more than one by touching" />
+            <Toggle on={loose} onChange={setLoose} label="Rules off" told="over flaws and into selvages, on purpose" />
+            <Toggle on={measuring} onChange={setMeasuring} label="Tape" told="measure between two places" />
+            <Button onClick={() => void onDo({ do: 'push' })}>Push together</Button>
+            <Button onClick={() => void onDo({ do: 'lock-all' })}>Lock all</Button>
+            <Button onClick={() => void onDo({ do: 'empty' })}>Start from the tray</Button>
+            {lay.own && (
+              <EntryText
+                label="Called"
+                path="name"
+                value={lay.own}
+                onSave={async (name) => {
+                  if (!(await onDo({ do: 'rename', name }))) throw new Error(hand.refused);
+                }}
+              />
+            )}
+          </p>
+        )}
+        {(error || hand.refused) && (
           <p className="spoil" role="alert">
-            {error}
+            {error || hand.refused}
           </p>
         )}
         {job?.state === 'failed' && (
@@ -292,7 +243,17 @@ export function LayStage() {
         )}
         {!lay && !working && (waiting(project, 'lay') ? <Waits project={project} stage="lay" /> : <p>{missing}</p>)}
         {lay && drawing && (
-          <LayPicture lay={lay} drawing={drawing} cloth={project.cloth} chosen={chosen} onChoose={setChosen} />
+          <LayPicture
+            lay={lay}
+            drawing={drawing}
+            cloth={project.cloth}
+            chosen={chosen}
+            onChoose={setChosen}
+            onDo={onDo}
+            several={several}
+            loose={loose}
+            measuring={measuring}
+          />
         )}
       </div>
       <aside className="facts">
@@ -314,8 +275,29 @@ export function LayStage() {
                 </Worked>
               </p>
             </section>
-            {shape ? <PieceFacts shape={shape} /> : <p className="quiet">Touch a piece for its distances.</p>}
-            <Others lay={lay} onChoose={(id) => void choose(id)} />
+            {shape && <PieceFacts shape={shape} lay={lay} choices={choices} onDo={onDo} />}
+            {picked.length > 1 && <h2>{picked.length} pieces chosen</h2>}
+            {picked.length > 0 && view === 'pinned' && <Gestures shapes={picked} loose={loose} onDo={onDo} />}
+            {picked.length === 0 && (
+              <p className="quiet">Touch a piece for its distances; drag it to lay it elsewhere.</p>
+            )}
+            <BrokenRules lay={lay} onDo={onDo} onChoose={setChosen} />
+            <Segmented<'ways' | 'pieces' | 'folding'>
+              aria-label="Beside the cloth"
+              block
+              value={side}
+              onChange={setSide}
+              options={[
+                { value: 'ways', label: 'Ways' },
+                { value: 'pieces', label: 'Pieces' },
+                { value: 'folding', label: 'Folding' },
+              ]}
+            />
+            {side === 'ways' && (
+              <Ways lay={lay} onChoose={(id) => void choose(id)} onDo={(gesture, of) => doOn(gesture, of)} />
+            )}
+            {side === 'pieces' && drawing && <PieceList shapes={drawing.shapes} chosen={chosen} onChoose={setChosen} />}
+            {side === 'folding' && <Foldings lay={lay} width={lay.opened.high} />}
             {job && <SearchChart job={job} lay={lay} />}
           </>
         )}
@@ -325,7 +307,21 @@ export function LayStage() {
         {choices?.folds.map((f) => (
           <EntryTick key={f.value} label={f.label} value={wishes.folds.includes(f.value)} onSave={folds(f.value)} />
         ))}
-        <p className="quiet">The single layer takes the least cloth; the fold is quicker to cut.</p>
+        <p className="quiet">
+          The single layer takes the least cloth; a fold is quicker to cut. What a cloth does not allow is refused with
+          its reason.
+        </p>
+        <EntryChoice
+          label="Folded with"
+          value={wishes.sides}
+          options={choices?.sides ?? []}
+          onSave={(v) => changes.lay({ sides: v as 'together' | 'out' })}
+        />
+        {choices?.sides.map((one) => (
+          <p key={one.value} className="quiet">
+            {one.label}
+          </p>
+        ))}
         {project.cloth.bars_along.length + project.cloth.bars_across.length > 0 && (
           <>
             <EntryTick
