@@ -49,6 +49,7 @@ BODIES: dict[str, dict[str, Any]] = {
     "changeLayWishes": {"lay_seconds": 2},
     "beginLay": {"seconds": 1},
     "chooseLay": {"lay_id": 1},
+    "layByHand": {"do": "lock-all"},
     "changeAnyCloth": {"place": "Blue box"},
     "addCloth": {"name": "Lawn"},
     "keepPhoto": {"data": PHOTO},
@@ -77,6 +78,8 @@ BODIES: dict[str, dict[str, Any]] = {
 }
 #: what is asked in the address
 QUERIES = {"readTrials": "?what=offers", "convertLength": "?length=1%203/8%20yd", "readWillItDo": "?cloth_id=1"}
+QUERIES |= {"nearPlace": "?lay_id=1&keys=1%C2%B71&x=10&y=10", "lightGround": "?lay_id=1&keys=1%C2%B71"}
+QUERIES |= {"writeLength": "?mm=12.5"}
 QUERIES |= dict.fromkeys(("undo", "redo", "undoChange"), "?project=1")
 
 
@@ -119,7 +122,7 @@ def laid(tmp_path: Path, laid_data: Path, application: Application) -> Iterator[
 
 def filled(path: str) -> str:
     """An address with the numbers of things that are there."""
-    for name, number in {"project": 1, "piece": 1, "job": 1, "task": 1, "wash": 1, "offer": 1, "test": 1}.items():
+    for name, number in {"project": 1, "piece": 1, "job": 1, "task": 1, "wash": 1, "offer": 1, "test": 1, "lay": 1}.items():
         path = path.replace(f"{{{name}_id}}", str(number))
     path = path.replace("{item_id}", "use-1" if path.endswith("/have") else "own-1")
     # the main cloth stays; the third use is a trim beside it

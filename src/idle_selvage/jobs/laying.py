@@ -8,6 +8,7 @@ from ..core.lay.answer import to_json
 from ..core.lay.engine.solver import Answer, EngineFault, Progress, solve
 from ..core.lay.named import laid_how
 from ..core.lay.problem import BadProblem
+from ..operations.by_hand import finish_closing
 from ..operations.log import note
 from ..store import job as jobs
 from ..store import lay as lays
@@ -48,13 +49,13 @@ class _Job(Pulse):
                 *self.earlier,
                 *([round(self.before + p.seconds, 2), p.length, p.bound, p.fold, p.steps] for p in answer.progress),
             ]
-            row.refused = [[fold, why.piece, why.across, why.width] for fold, why in answer.refused]
+            row.refused = [[fold, why.piece, why.across, why.width, why.why] for fold, why in answer.refused]
             row.spent, row.heartbeat = self.spent(), now()
-            lays.keep_lays(
-                session,
-                row,
-                [(fold, to_json(lay)) for fold, lay in answer.alternatives],
-            )
+            closes = "closes" in self.params
+            if closes and state:
+                finish_closing(session, row, answer.lay)
+            elif not closes:
+                lays.keep_lays(session, row, [(fold, to_json(lay)) for fold, lay in answer.alternatives])
             if state:
                 jobs.finish(row, state)
                 best = answer.lay

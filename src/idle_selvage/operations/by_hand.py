@@ -9,7 +9,10 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from ..core.lay import moves
+from ..core.lay.answer import Lay
+from ..core.lay.answer import to_json as lay_json
 from ..core.lay.broken import Broken, broken
+from ..core.lay.closing import closed, closing
 from ..core.lay.hand import Change, HandLay
 from ..core.lay.hand import Held as HeldPiece
 from ..core.lay.lit import Band, lit
@@ -21,7 +24,7 @@ from ..core.true.twist import twist_of
 from ..core.wording import Sentence, listed
 from ..core.working import length
 from ..store import lay as lays
-from ..store import models
+from ..store import lay_problem, models
 from .log import note
 from .refused import Refused
 
@@ -64,6 +67,8 @@ def _ground(session: Session, use: models.ClothUse, number: int, held: Held) -> 
         stored = lays.in_hand(lays.lay(session, use.id, number))
         table = Table(stored.hand, stored.problem, margins)
         try:
+            if not held.piece and not held.keys:
+                raise CannotMove("Choose a piece first.")
             if held.piece:
                 ways = moves.takings(table, held.piece, held.mirrored)
                 grounds = table.grounds_from_tray(ways, loose=held.loose)
@@ -146,6 +151,35 @@ def _pieces_of(done: Change, table: Table) -> list[str]:
         return [done.grain.piece]
     put = [one.piece for one in done.put]
     return [*put, *(table[key].piece for key in done.aside)]
+
+
+def finish_closing(session: Session, job: models.Job, found: Lay) -> None:
+    """Put what a search from a lay has found into it: as its next change while it is as it was begun from, else as
+    another lay of the maker's own. Nothing happens when it is no shorter."""
+    use = session.get_one(models.ClothUse, job.use_id)
+    row = session.get(models.LayRecord, job.params["closes"])
+    if row is None or row.deleted_at is not None:
+        return
+    stored = lays.in_hand(row)
+    if job.params["how"] == "mend":
+        own = lays.own_from(session, row, own_name(session, use, row.name or OWN_NAME), lay_json(found))
+        own.fingerprint, own.basis = job.params["answers"], job.params["basis"]
+        session.flush()
+        note(session, use, "lay", "lay-own", lay=own.name)
+        return
+    told = standing_of(stored).broken
+    broken = [key for one in told if one.kind in ("turn", "flaw", "selvage", "border") for key in one.keys]
+    try:
+        asked = closing(stored.hand, stored.problem, broken, job.params["how"])
+    except CannotMove:
+        return
+    if asked.problem != lay_problem.problem(session, job.fingerprint or ""):
+        # the maker has gone on meanwhile: her lay stays as she has it
+        note(session, use, "lay", "closing-late", lay=row.name)
+        return
+    done = closed(stored.hand, asked, found)
+    if done is not None:
+        change(session, use, row.id, lambda _: done)
 
 
 def own_name(session: Session, use: models.ClothUse, wish: str = OWN_NAME) -> str:

@@ -13,7 +13,8 @@ Values = Mapping[str, Any]
 ENTRIES: dict[str, str] = {
     "name": "name", "note": "note", "wash": "washing", "dry": "drying",
     "school": "the treatment",
-    "gap": "room between pieces", "sides": "which side of folded cloth looks out", "folds": "folds to try", "turn_on_bars": "turning on the bars",
+    "gap": "room between pieces", "sides": "which side of folded cloth looks out",
+    "folds": "folds to try", "turn_on_bars": "turning on the bars",
     "lay_seconds": "time to search",
     "ends": "ends to straighten", "spare": "spare", "shop_step": "the shop's step",
     "bought_extra": "what is bought on purpose", "extra_why": "why it is bought",
@@ -154,6 +155,8 @@ EVENTS: dict[str, str | Callable[[Values], str]] = {
     "lay-renamed": "Called the lay “{lay}” “{name}”.",
     "lay-away": "Put the lay “{lay}” away.",
     "by-hand": _by_hand,
+    "closing-begun": "Searched on from the lay “{lay}”.",
+    "closing-late": "What was found from the lay “{lay}” was left: it was changed meanwhile.",
 }
 
 

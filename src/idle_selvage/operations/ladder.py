@@ -13,7 +13,7 @@ from ..core.lay.problem import Problem, fingerprint
 from ..core.lay.reading import read_problem
 from ..core.project.tally import MeasuredLay
 from ..store import models, trial
-from ..store.lay import as_lay
+from ..store.lay import length_of
 
 
 @dataclass(frozen=True)
@@ -78,4 +78,4 @@ def ladder_of(chosen: models.LayRecord | None) -> Ladder | None:
     if chosen is None:
         return None
     asked = _Asked(chosen.fingerprint, chosen.fold if chosen.picked else "", chosen.problem)
-    return Ladder(*_read(asked)[:1], as_lay(chosen).length, _read(asked)[1])
+    return Ladder(*_read(asked)[:1], length_of(chosen), _read(asked)[1])

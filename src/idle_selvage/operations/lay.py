@@ -3,26 +3,35 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Any, Literal, cast
 
 from sqlalchemy.orm import Session
 
+from ..core.buy.purchase import Purchase
 from ..core.lay.answer import Lay
+from ..core.lay.answer import to_json as lay_json
 from ..core.lay.asking import leans
+from ..core.lay.broken import Broken
+from ..core.lay.closing import How, closing
 from ..core.lay.drawing import Drawing, draw
 from ..core.lay.folding import Folding, Sides, foldings
+from ..core.lay.left_over import Rectangle, left_over
+from ..core.lay.moves import CannotMove
 from ..core.lay.named import called_by, fold_name, renamed
+from ..core.lay.outside import taken_in
 from ..core.lay.problem import FOLDS, Problem, too_wide_sentences, too_wide_told
 from ..core.lay.problem import to_json as problem_json
 from ..core.lay.reading import read_problem
+from ..core.lay.recheck import mending, recheck
 from ..core.wording import joined
 from ..store import job as jobs
 from ..store import lay as lays
 from ..store import lay_problem, models
 from ..store.errors import NotFound
-from .by_hand import HandStanding, standing_of
+from .by_hand import HandStanding, own_name, standing_of
+from .ladder import ladder_of
 from .log import note
 from .project import change
 from .refused import Refused, within
@@ -84,6 +93,49 @@ def _begin(session: Session, now: Standing, search: Search) -> models.Job:
     session.flush()
     copies = sum(p.copies for p in problem.pieces)
     note(session, now.use, "lay", "laying-begun", copies=copies, job=job.id)
+    return job
+
+
+def begin_closing(
+    session: Session, cloth_use: models.ClothUse, number: int, how: How | Literal["mend"], search: Search | None = None
+) -> models.Job:
+    """Search on from a lay as the maker has it: what is locked stays, the rest moves along only, or anywhere; or
+    (``mend``) only what breaks on the cloth as it is now is laid again. Raises NotFound, :class:`Refused`,
+    BadProblem."""
+    now, search = standing(session, cloth_use), search or Search()
+    row = lays.lay(session, cloth_use.id, number)
+    stored = lays.in_hand(row)
+    answers = row.fingerprint
+    try:
+        if how == "mend":
+            asked = mending(stored.hand, _ready(now), stored.base)
+            answers = lay_problem.keep(session, _ready(now))
+        else:
+            if now.problem is not None and now.stale and now.chosen is row:
+                raise Refused("The cloth or the pieces changed: lay the broken pieces again first.", code="not_ready")
+            told = standing_of(stored).broken
+            broken = [key for one in told if one.kind in ("turn", "flaw", "selvage", "border") for key in one.keys]
+            asked = closing(stored.hand, stored.problem, broken, how).problem
+    except CannotMove as fault:
+        raise Refused(fault.args[0], code="cannot_move") from None
+    read_problem(problem_json(asked, named=True))
+    earlier = jobs.running_lay(session, now.use.id)
+    if earlier is not None:
+        earlier.cancel = True
+    params = {
+        "seconds": search.seconds or now.use.lay_seconds,
+        "seed": search.seed,
+        "basis": now.tally.basis,
+        "closes": row.id,
+        "version": list(stored.version),
+        "how": how,
+        "answers": answers,
+        **({} if search.steps is None else {"steps": search.steps}),
+    }
+    job = models.Job(use_id=now.use.id, fingerprint=lay_problem.keep(session, asked), params=params)
+    session.add(job)
+    session.flush()
+    note(session, now.use, "lay", "closing-begun", lay=row.name or fold_name(row.fold), job=job.id)
     return job
 
 
@@ -173,7 +225,7 @@ class LayStanding:
             view=view,
             leans=self.leans,
             blocked=self.problem.kept_off,
-            keys=[one.key for one in lays.in_hand(self.row).hand.held],
+            keys=[one.key for one in lays.in_hand(self.row).hand.held] if self.row.name else None,
         )
 
 
@@ -210,6 +262,8 @@ class LayFound:
     chosen: LayStanding
     others: tuple[LayStanding, ...]
     refused: tuple[tuple[str, str], ...]
+    #: what of a lay of the maker's own breaks on the cloth and with the pieces as they are now
+    again: tuple[Broken, ...] = ()
 
 
 def read_lay(session: Session, now: Standing) -> LayFound | None:
@@ -218,9 +272,53 @@ def read_lay(session: Session, now: Standing) -> LayFound | None:
         return None
     rows = lays.alternatives(session, now.chosen)
     others = tuple(lay_standing(now, row) for row in rows if row is now.chosen or not _plain_again(row))
-    job_ = session.get(models.Job, now.chosen.job_id) if now.chosen.job_id else None
+    job_ = session.get(models.Job, now.chosen.job_id) if now.chosen.job_id else now.rows.job
     refused = tuple(
-        (fold, too_wide_told(called_by(now.names, piece), across, width))
-        for fold, piece, across, width in (job_.refused if job_ else [])
+        # beside being too wide, a fold may be refused for a reason of its own
+        (fold, why[0] if why and why[0] else too_wide_told(called_by(now.names, piece), across, width))
+        for fold, piece, across, width, *why in (job_.refused if job_ else [])
     )
-    return LayFound(lay_standing(now, now.chosen), others, refused)
+    chosen = lay_standing(now, now.chosen)
+    again: tuple[Broken, ...] = ()
+    if now.chosen.name and now.stale and now.problem is not None:
+        stored = lays.in_hand(now.chosen)
+        again = recheck(stored.hand, now.problem, stored.base)
+    return LayFound(chosen, others, refused, again)
+
+
+@dataclass(frozen=True)
+class Compared:
+    """A lay beside the others: what would be bought for it, and what it leaves over of that."""
+
+    one: LayStanding
+    bought: Purchase | None
+    left: tuple[Rectangle, ...]
+
+
+def compare(session: Session, now: Standing) -> tuple[Compared, ...]:
+    """Every lay there is, side by side."""
+    found = read_lay(session, now)
+    if found is None:
+        return ()
+    out = []
+    for one in found.others:
+        as_if = replace(now, rows=replace(now.rows, chosen=one.row), ladder=ladder_of(one.row))
+        pieces = [shape.outline for shape in one.drawn("opened").shapes]
+        left = left_over([*pieces, *one.problem.kept_off], one.lay.length, one.problem.width)
+        out.append(Compared(one, as_if.bought, left))
+    return tuple(out)
+
+
+def take_in(session: Session, cloth_use: models.ClothUse, data: Any) -> models.LayRecord:
+    """Take in a lay from outside for the pieces there are. Raises :class:`Refused` and BadProblem."""
+    now = standing(session, cloth_use)
+    asked = _ready(now)
+    lay = taken_in(data, asked)
+    row = models.LayRecord(use_id=cloth_use.id, fold=lay.sections[0].fold, basis=now.tally.basis)
+    row.fingerprint, row.lay = lay_problem.keep(session, asked), lay_json(lay)
+    row.name, row.picked = own_name(session, cloth_use, "Taken in"), True
+    session.add(row)
+    session.flush()
+    lays.choose_lay(session, row, picked=True)
+    note(session, cloth_use, "lay", "lay-own", lay=row.name)
+    return row

@@ -20,7 +20,7 @@ MOST_LINES = 500
 #: A line of the time before events, and the key under which it keeps its sentence with its quantities.
 TOLD, SAID = "told", "said"
 #: What is no deed of the maker's, or ends by itself.
-NOT_TAKEN_BACK = ("laying-begun", "laid", "laying-failed", "trials-begun")
+NOT_TAKEN_BACK = ("laying-begun", "closing-begun", "closing-late", "laid", "laying-failed", "trials-begun")
 Garment = models.Project | models.ClothUse | None
 
 

@@ -20,6 +20,7 @@ from ..core.cloth.make import NO_GRAIN, Make
 from ..core.cloth.width import PLACES
 from ..core.lay import stale
 from ..core.lay.asking import ClothToLay, PieceToLay, ask, keeps_off_the_fold, told_apart
+from ..core.lay.broken import Broken
 from ..core.lay.named import renamed
 from ..core.lay.problem import Problem
 from ..core.plan.outline import BadPiece
@@ -49,8 +50,9 @@ from ..store import models, trial, true_sheet, use, wash
 from ..store import piece as pieces
 from ..store import swatch as swatches
 from ..store.garment import ClothRows, GarmentRows, UseRows
-from ..store.lay import as_lay
+from ..store.lay import as_lay, in_hand
 from ..store.true_test import as_attempts
+from .by_hand import standing_of
 from .ladder import Ladder, ladder_of
 
 #: Care under which the finished thing meets no water.
@@ -535,6 +537,7 @@ class Standing:
                 laying=job is not None and job.state in ("waiting", "running"),
                 laid=self.chosen is not None,
                 stale=self.stale,
+                broken=len(self.broken),
                 can_buy=found.purchase is not None,
                 logged=self.whole.rows.logged,
                 true=self.truth.progress,
@@ -554,6 +557,13 @@ class Standing:
         return self.whole.next_step
 
     @cached_property
+    def broken(self) -> tuple[Broken, ...]:
+        """The rules that the lay it goes by breaks and that nobody said are meant; what a search found breaks none."""
+        if self.chosen is None or not self.chosen.name:
+            return ()
+        return standing_of(in_hand(self.chosen)).unmeant
+
+    @cached_property
     def warnings_here(self) -> tuple[Warned, ...]:
         """Everything of this cloth to look at."""
         row, swatch = self.cloth.row, self.rows.cloth.measured
@@ -562,6 +572,7 @@ class Standing:
             Watched(
                 tally=self.tally.warnings,
                 stale=self.stale,
+                broken=[(one.told, one.spoils) for one in self.broken],
                 bars_seen=self.cloth.bars_seen and not self.idle,
                 any_meets=any(p.meets or p.centred for p, _ in self.rows.cuts),
                 fold_kept_off=None
@@ -628,6 +639,9 @@ class Standing:
         if self.bought is None or self.chosen is None:
             return False
         lay = as_lay(self.chosen)
+        # no bound is known of a lay from which something is left out, or that has grains of its own
+        if lay.bound <= 0:
+            return False
         return proved_purchase(lay.length, lay.bound, self.tally.taken[0], self.order)
 
 

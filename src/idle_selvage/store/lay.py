@@ -80,29 +80,27 @@ def _added_up(stored: _Stored) -> AddedUp:
 def in_hand(row: LayRecord) -> AddedUp:
     """A lay as it is held: what it was begun from and every change since."""
     changes = row.by_hand if row.name else []
-    newest = changes[-1] if changes else None
-    # a number is given again after it was taken back: when it was made tells the two apart. What a search found gets
-    # shorter in its place
-    version = (
-        (row.id, 0, repr(float(row.lay["length"])))
-        if newest is None
-        else (row.id, *_sign(newest.id, newest.created_at))
-    )
+    newest = (changes[-1].id, changes[-1].created_at) if changes else None
+    version = _version(row.id, row.created_at, row.fingerprint, float(row.lay["length"]), newest)
     return _added_up(_Stored(version, row.lay, row.problem, tuple(one.change for one in changes)))
 
 
-def _sign(number: int, at: datetime) -> tuple[int, str]:
-    return number, at.isoformat()
+def _version(number: int, begun: datetime, asked: str, length: float, newest: tuple[int, datetime] | None) -> Version:
+    """What tells one version of a lay from every other. A number is given again after it was taken back: when it was
+    made tells the two apart; and what a search found gets shorter in its place."""
+    if newest is None:
+        return number, 0, f"{begun.isoformat()} {asked} {length!r}"
+    return number, newest[0], f"{begun.isoformat()} {asked} {newest[1].isoformat()}"
 
 
 def version_of(session: Session, use_id: int, number: int) -> Version:
     """The version of a lay without reading it. Raises :class:`NotFound`."""
     row = session.execute(
-        select(LayRecord.lay["length"].as_float(), LayRecord.deleted_at).where(
-            LayRecord.id == number, LayRecord.use_id == use_id
-        )
+        select(
+            LayRecord.created_at, LayRecord.fingerprint, LayRecord.lay["length"].as_float(), LayRecord.deleted_at
+        ).where(LayRecord.id == number, LayRecord.use_id == use_id)
     ).one_or_none()
-    if row is None or row[1] is not None:
+    if row is None or row.deleted_at is not None:
         raise NotFound("There is no such lay in this project.")
     newest = session.execute(
         select(LayChange.id, LayChange.created_at).where(
@@ -110,12 +108,18 @@ def version_of(session: Session, use_id: int, number: int) -> Version:
             LayChange.number == select(func.max(LayChange.number)).where(LayChange.lay_id == number).scalar_subquery(),
         )
     ).one_or_none()
-    return (number, 0, repr(float(row[0]))) if newest is None else (number, *_sign(newest[0], newest[1]))
+    begun, asked, length, _ = row
+    return _version(number, begun, asked, float(length), None if newest is None else (newest[0], newest[1]))
 
 
 def as_lay(row: LayRecord) -> Lay:
     """The stored lay, with what was done to it by hand."""
     return in_hand(row).lay if row.name else from_json(row.lay)
+
+
+def length_of(row: LayRecord) -> float:
+    """How long a stored lay is, mm."""
+    return as_lay(row).length if row.name else float(row.lay["length"])
 
 
 def names(session: Session, use_id: int) -> list[str]:
@@ -173,7 +177,12 @@ def keep_lays(session: Session, job: Job, lays: list[tuple[str, dict[str, Any]]]
     by_hand = chosen is not None and chosen.picked and chosen.fingerprint == job.fingerprint
     # a way the maker chose stays the chosen one, whatever a new search of the same pieces finds
     if not by_hand:
-        choose_lay(session, min(known.values(), key=lambda row: float(row.lay["length"])))
+        choose_lay(session, min(known.values(), key=_rank))
+
+
+def _rank(row: LayRecord) -> tuple[float, bool]:
+    """The shortest first; of two as long, a fold by its own name."""
+    return round(float(row.lay["length"]), 1), row.fold == "combination"
 
 
 def choose_lay(session: Session, row: LayRecord, *, picked: bool = False) -> None:
@@ -203,5 +212,5 @@ def alternatives(session: Session, row: LayRecord) -> list[LayRecord]:
             or one.name
             or (one.job_id is not None and one.job_id in (row.job_id, newest))
         ):
-            found.setdefault((one.name, one.fold, round(as_lay(one).length, 3)), one)
-    return sorted(found.values(), key=lambda one: as_lay(one).length)
+            found.setdefault((one.name, one.fold, round(length_of(one), 3)), one)
+    return sorted(found.values(), key=length_of)

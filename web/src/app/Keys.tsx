@@ -24,6 +24,19 @@ const SHEET: readonly (readonly [string, readonly (readonly [string, string])[]]
     ],
   ],
   [
+    'On the lay',
+    [
+      ['← → ↑ ↓', 'push the chosen piece by the step of the tape'],
+      ['Shift', 'with an arrow: ten times as far; with Space: choose several'],
+      ['T  Q', 'turn end for end, by a quarter'],
+      ['O', 'turn over'],
+      ['A', 'aside, onto the tray'],
+      ['L', 'lock, or unlock'],
+      ['Page Down', 'the next piece; with Page Up the one before'],
+      ['Esc', 'choose nothing; let go without laying'],
+    ],
+  ],
+  [
     'In a picture of pieces',
     [
       ['← → ↑ ↓', 'move the chosen point, or go to the next piece'],

@@ -7,6 +7,8 @@ type Props = {
   unit: number;
   imperial: boolean;
   vertical?: boolean;
+  /** its figures under it, as along a lower edge */
+  below?: boolean;
   /** pixels where it begins */
   x: number;
   y: number;
@@ -21,7 +23,7 @@ export function spacing(scale: number, unit: number, imperial: boolean): { tick:
 }
 
 /** A tape laid along an edge, in the person's unit. */
-export function Ruler({ scale, length, unit, imperial, vertical = false, x, y }: Props) {
+export function Ruler({ scale, length, unit, imperial, vertical = false, below = false, x, y }: Props) {
   const { tick, figure } = spacing(scale, unit, imperial);
   const marks = [];
   for (let n = 0; n * unit <= length + 0.01; n += tick) {
@@ -30,9 +32,9 @@ export function Ruler({ scale, length, unit, imperial, vertical = false, x, y }:
     const size = big ? 9 : n % (figure / 2) === 0 ? 6 : 4;
     marks.push(
       <g key={n} transform={vertical ? `translate(${x} ${y - at})` : `translate(${x + at} ${y})`}>
-        <line x2={vertical ? -size : 0} y2={vertical ? 0 : -size} />
+        <line x2={vertical ? -size : 0} y2={vertical ? 0 : below ? size : -size} />
         {big && n > 0 && (
-          <text x={vertical ? -12 : 0} y={vertical ? 4 : -12} textAnchor={vertical ? 'end' : 'middle'}>
+          <text x={vertical ? -12 : 0} y={vertical ? 4 : below ? 21 : -12} textAnchor={vertical ? 'end' : 'middle'}>
             {n}
           </text>
         )}

@@ -8,7 +8,7 @@ const LINE_NAMES: Record<string, string> = {
   fold: 'fold',
   'near selvage': 'near selvage',
   'far selvage': 'far selvage',
-  'lower edge': 'edge of the lower layer',
+  'lower edge': 'lower edge',
   'meeting line': 'the selvages meet',
   cut: 'cut here',
   crease: '',
@@ -91,11 +91,13 @@ export function ClothOnTable({ drawing, at, right }: { drawing: Drawing; at: At;
               />
             )}
             {stretch.grounds.length + stretches.length > 2 || stretch.fold !== 'open'
-              ? stretch.grounds.map((g) => (
-                  <text key={g.low} className="layers-told" x={left + 6} y={y(g.high) + 15}>
-                    {g.under ? 'lower layer only' : g.layers === 2 ? 'two layers' : 'one layer'}
-                  </text>
-                ))
+              ? stretch.grounds
+                  .filter((g) => (g.high - g.low) * scale > 22)
+                  .map((g) => (
+                    <text key={g.low} className="layers-told" x={left + 6} y={y(g.high) + 15}>
+                      {g.under ? 'lower layer only' : g.layers === 2 ? 'two layers' : 'one layer'}
+                    </text>
+                  ))
               : null}
           </g>
         );
@@ -132,11 +134,12 @@ export function ClothOnTable({ drawing, at, right }: { drawing: Drawing; at: At;
                 y1={y(line.start[1]) + shift}
                 y2={y(line.end[1]) + shift}
               />
-              {kind !== 'selvage' && kind !== 'crease' && (
+              {kind !== 'crease' && (across || k === last || kind !== 'selvage') && (
                 <text
                   className="line-told"
-                  x={across ? x0 + line.start[0] * scale + 5 : x0 + line.start[0] * scale + 90}
-                  y={across ? y(line.start[1]) - 6 : y(line.start[1]) - 5}
+                  x={across ? x0 + line.start[0] * scale + 5 : goesOn ? right + 12 : x2 - 6}
+                  y={across ? y(line.start[1]) - 8 : y(line.start[1]) + shift + (goesOn ? 4 : -5)}
+                  textAnchor={across || goesOn ? 'start' : 'end'}
                 >
                   {LINE_NAMES[line.kind]}
                 </text>

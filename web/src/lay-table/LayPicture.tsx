@@ -24,7 +24,10 @@ type Props = {
   measuring: boolean;
 };
 
-const PAD = { left: 34, top: 40, right: 34, bottom: 52 };
+const PAD = { left: 34, top: 40, right: 96, bottom: 62 };
+/** So much cloth is shown behind the lay while something is in the hand, mm; and near an edge the picture follows. */
+const BEHIND_MM = 1500;
+const EDGE_PX = 36;
 /** A press becomes a drag once the pointer went so far, px. */
 const DRAG_PX = 5;
 const ZOOM = { least: 1, most: 12, step: 1.25 };
@@ -59,11 +62,6 @@ export function LayPicture({ lay, drawing, cloth, chosen, onChoose, onDo, severa
     [x0, y0, scale],
   );
   const bottom = y0 - low * scale;
-  const right = x0 + shown * scale;
-  const end = x0 + drawing.length * scale;
-  const bound = x0 + lay.bound.mm * scale;
-  const offset = pinned ? (drawing.stretches[0]?.offset ?? 0) : 0;
-
   const drop = useCallback(
     async (hold: Hold, place: Place) => {
       await onDo({
@@ -80,6 +78,10 @@ export function LayPicture({ lay, drawing, cloth, chosen, onChoose, onDo, severa
     [onDo, loose],
   );
   const { hold, place, light, take, carry, letGo, leave } = useHold(lay.lay_id, loose, drop);
+  const right = x0 + (shown + (hold ? BEHIND_MM : 0)) * scale;
+  const end = x0 + drawing.length * scale;
+  const bound = x0 + lay.bound.mm * scale;
+  const offset = pinned ? (drawing.stretches[0]?.offset ?? 0) : 0;
 
   /** A pointer's place on the open cloth, mm. */
   const onCloth = useCallback(
@@ -124,7 +126,16 @@ export function LayPicture({ lay, drawing, cloth, chosen, onChoose, onDo, severa
       const first = byKey.get(group[0]!)!;
       take({ keys: group, origin: first.origin, pointer: onCloth({ clientX: press.x, clientY: press.y }) }, scale);
     }
+    follow(event.clientX);
     carry(...onCloth(event));
+  }
+  /** Near its edges the picture goes along with the hand. */
+  function follow(x: number) {
+    const box = frame.current;
+    if (!box) return;
+    const { left, right: end } = box.getBoundingClientRect();
+    if (x > end - EDGE_PX) box.scrollBy({ left: x - end + EDGE_PX });
+    else if (x < left + EDGE_PX) box.scrollBy({ left: x - left - EDGE_PX });
   }
   function up(event: PointerEvent) {
     const press = pressed.current;
@@ -296,7 +307,7 @@ export function LayPicture({ lay, drawing, cloth, chosen, onChoose, onDo, severa
           // oxlint-disable-next-line jsx-a11y/no-static-element-interactions -- its pieces are buttons; it hears them
           <svg
             ref={svg}
-            width={zoom === 1 ? width : wide}
+            width={zoom === 1 && !hold ? width : wide}
             height={Math.max(bottom + PAD.bottom, 10)}
             data-scale={scale}
             className={hold ? 'holding' : undefined}
@@ -331,7 +342,7 @@ export function LayPicture({ lay, drawing, cloth, chosen, onChoose, onDo, severa
             <ClothOnTable drawing={drawing} at={{ scale, x0, y0 }} right={right} />
             <Steps step={lay.step} length={drawing.length} end={shown} at={at} low={low} high={high} offset={offset} />
             <Ruler scale={scale} length={shown} unit={tape.mm} imperial={tape.imperial} x={x0} y={PAD.top - 5} />
-            <Ruler scale={scale} length={shown} unit={tape.mm} imperial={tape.imperial} x={x0} y={bottom + 12} />
+            <Ruler scale={scale} length={shown} unit={tape.mm} imperial={tape.imperial} x={x0} y={bottom + 4} below />
             <text x={x0 - 8} y={PAD.top - 17} className="label" textAnchor="end">
               {tape.unit}
             </text>
@@ -364,18 +375,19 @@ export function LayPicture({ lay, drawing, cloth, chosen, onChoose, onDo, severa
             )}
             {selected && !hold && <Distances shape={selected} drawing={drawing} lay={lay} at={at} scale={scale} />}
             <line className="lay-end" x1={end} x2={end} y1={PAD.top - 16} y2={bottom + 8} />
-            <text x={end} y={bottom + 34} textAnchor="end" className="lay-end-text">
+            <text x={end} y={bottom + 42} textAnchor="end" className="lay-end-text">
               lay {lay.length.text}
+              {drawing.length < lay.length.mm - 0.5 && ', here doubled'}
             </text>
             {lay.bound.mm > 0 && bound < end - 150 && drawing.length === lay.length.mm && (
               <>
                 <line className="lay-bound" x1={bound} x2={bound} y1={bottom + 2} y2={bottom + 24} />
-                <text x={bound} y={bottom + 36} textAnchor="end" className="label">
+                <text x={bound} y={bottom + 42} textAnchor="end" className="label">
                   cannot be shorter than {lay.bound.text}
                 </text>
               </>
             )}
-            <text x={x0} y={bottom + 48} className="label">
+            <text x={x0} y={bottom + 56} className="label">
               {caption(drawing)}
               {cloth.one_way ? '; all tops to the right' : ''}
             </text>

@@ -1,6 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useState } from 'react';
-import { api, type Gesture, saved } from '../api/client';
+import { api, type Gesture, type Lay, saved } from '../api/client';
 import { useAsked } from '../api/hooks';
 import { keys } from '../api/keys';
 
@@ -44,7 +44,12 @@ export function useGesture(layId: number) {
     },
     [client, id, key, query, layId],
   );
-  return { run, refused, forget: useCallback(() => setRefused(''), []) };
+  const keep = (answer: { lay: Lay | null; missing: string }) => {
+    setRefused('');
+    client.setQueryData(keys.lay(id, key), answer);
+    void client.invalidateQueries({ queryKey: keys.project(id) });
+  };
+  return { run, refused, keep, say: setRefused, forget: useCallback(() => setRefused(''), []) };
 }
 
 /** Gestures are done one after another: each is about the lay that the one before it left. */

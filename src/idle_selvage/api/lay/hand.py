@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 from collections.abc import Callable
 
 from flask import Response
@@ -13,12 +14,13 @@ from ...core.lay.moves import Table
 from ...operations import by_hand, lay
 from ...operations.by_hand import Held
 from ...operations.project import cloth_use, read_garment
+from ...operations.refused import Refused
 from ...store import models
-from ..services import begin, look, send
+from ..services import begin, look, send, submit
 from ..shared.figures import presenter
 from ..shared.schemas import UseQuery
 from . import schemas as out
-from .show import lay_out, light_out, near_out
+from .show import compare_out, job_out, lay_out, light_out, near_out
 
 
 def near_place(path: out.ProjectPath, query: out.NearQuery) -> Response:
@@ -45,6 +47,38 @@ def lay_by_hand(path: out.LayPath, query: UseQuery, body: out.HandIn) -> Respons
     with begin() as session:
         use = cloth_use(session, path.project_id, query.use)
         _do(session, use, path.lay_id, body)
+        now = read_garment(session, path.project_id, query.use)
+        found = lay.read_lay(session, now)
+        shown = None if found is None else lay_out(presenter(), now, found)
+        return send(out.MaybeLayOut(lay=shown, missing=""))
+
+
+def close_up(path: out.LayPath, query: UseQuery, body: out.ClosingIn) -> Response:
+    """Search on from a lay: locked pieces stay, the rest moves along only, or anywhere; or only broken ones anew."""
+    with begin() as session:
+        use = cloth_use(session, path.project_id, query.use)
+        search = lay.Search(body.seconds, body.seed)
+        answer = job_out(presenter(), lay.begin_closing(session, use, path.lay_id, body.how, search))
+    submit(answer.id)
+    return send(answer, 202)
+
+
+def compare_lays(path: out.ProjectPath, query: UseQuery) -> Response:
+    """Every lay there is, side by side."""
+    with look() as session:
+        now = read_garment(session, path.project_id, query.use)
+        return send(compare_out(presenter(), lay.compare(session, now)))
+
+
+def take_in(path: out.ProjectPath, query: UseQuery, body: out.TakenIn) -> Response:
+    """Take in a lay from outside, for the pieces there are."""
+    try:
+        data = json.loads(body.text)
+    except (ValueError, RecursionError):
+        raise Refused("That is no JSON, so it is no lay.", path="text") from None
+    with begin() as session:
+        use = cloth_use(session, path.project_id, query.use)
+        lay.take_in(session, use, data)
         now = read_garment(session, path.project_id, query.use)
         found = lay.read_lay(session, now)
         shown = None if found is None else lay_out(presenter(), now, found)

@@ -176,6 +176,33 @@ class LayOut(Out):
     steps: int
 
 
+class LeftOut(Out):
+    along: LengthOut
+    across: LengthOut
+
+
+class ComparedOut(Out):
+    lay_id: int
+    label: str
+    own: bool
+    chosen: bool
+    length: LengthOut
+    to_buy: FigureOut | None
+    cost: FigureOut | None
+    cuts: int
+    unfoldings: int
+    broken: list[str]
+    left: list[LeftOut] = Field(description="the largest rectangles it leaves over")
+
+
+class CompareOut(Out):
+    lays: list[ComparedOut]
+
+
+class TakenIn(In):
+    text: str = Field(max_length=5_000_000, description="a lay in idle-selvage/lay/1")
+
+
 class MaybeLayOut(Out):
     lay: LayOut | None
     missing: str
@@ -188,6 +215,10 @@ class JobPath(BaseModel):
 class LayIn(In):
     seconds: int | None = Field(default=None, ge=1, le=120, strict=True)
     seed: int = Field(default=1, ge=0, le=2**31, strict=True)
+
+
+class ClosingIn(LayIn):
+    how: Literal["along", "anywhere", "mend"]
 
 
 class ChooseIn(In):

@@ -16,7 +16,7 @@ from ...core.lay.moves import nudge_step
 from ...core.lay.named import fold_name
 from ...core.lay.table import Stretch
 from ...operations.by_hand import HandStanding, NearFound
-from ...operations.lay import LayFound, LayStanding
+from ...operations.lay import Compared, LayFound, LayStanding
 from ...operations.standing import Standing
 from ...store import models
 from ..plan.schemas import DrawnOut
@@ -44,7 +44,7 @@ def job_out(show: Presenter, row: models.Job) -> out.JobOut:
     )
 
 
-def drawing_out(show: Presenter, drawing: Drawing, hand: HandStanding) -> out.DrawingOut:
+def drawing_out(show: Presenter, drawing: Drawing, hand: HandStanding, again: Sequence[Broken] = ()) -> out.DrawingOut:
     """A lay as shapes on the cloth, with what is known of each in the hand."""
     near = beside([shape.outline for shape in drawing.shapes])
     fast = {one.key: one.locked for one in hand.hand.held}
@@ -62,7 +62,7 @@ def drawing_out(show: Presenter, drawing: Drawing, hand: HandStanding) -> out.Dr
                     shape,
                     locked=fast.get(shape.pinned, False),
                     near=[drawing.shapes[j].name for j in near[k]],
-                    broken=[one.sign for one in hand.broken if shape.pinned in one.keys],
+                    broken=[one.sign for one in (*hand.broken, *again) if shape.pinned in one.keys],
                 )
                 for k, shape in enumerate(drawing.shapes)
             ],
@@ -138,12 +138,17 @@ def shape_out(
 def lay_out(show: Presenter, now: Standing, found: LayFound) -> out.LayOut:
     """The chosen lay, drawn both ways, with its alternatives."""
     chosen = found.chosen
+    mine = {one.sign for one in chosen.hand.broken}
+    again = [one for one in found.again if one.sign not in mine]
     pinned, opened = chosen.drawn("pinned"), chosen.drawn("opened")
     return out.LayOut(
         lay_id=chosen.row.id,
         own=chosen.row.name,
         tray=[_aside(one, chosen) for one in tray(chosen.hand.hand, chosen.problem)],
-        broken=[_broken(show, one, chosen.hand) for one in chosen.hand.broken],
+        broken=[
+            *(_broken(show, one, chosen.hand) for one in chosen.hand.broken),
+            *(_broken(show, one, chosen.hand) for one in again),
+        ],
         grains={one.piece: one.grain for one in chosen.hand.hand.grains},
         nudge=show.length(nudge_step(show.system)),
         step=now.use.shop_step,
@@ -157,8 +162,8 @@ def lay_out(show: Presenter, now: Standing, found: LayFound) -> out.LayOut:
         length_figure=show.surely(lay_length(chosen.lay, opened.shapes)),
         bound_figure=show.surely(lay_bound(chosen.lay, chosen.problem)),
         used_figure=show.surely(lay_used(chosen.lay, chosen.problem)),
-        pinned=drawing_out(show, pinned, chosen.hand),
-        opened=drawing_out(show, opened, chosen.hand),
+        pinned=drawing_out(show, pinned, chosen.hand, again),
+        opened=drawing_out(show, opened, chosen.hand, again),
         foldings=[_folding(show, one) for one in chosen.foldings],
         alternatives=[_alternative(show, one, one.row.id == chosen.row.id) for one in found.others],
         seed=chosen.lay.seed,
@@ -185,10 +190,32 @@ def _broken(show: Presenter, one: Broken, hand: HandStanding) -> out.BrokenOut:
         sign=one.sign,
         kind=one.kind,
         told=show.told(one.told),
-        cost=show.told(hand.costs[one.sign]),
+        cost=show.told(hand.costs.get(one.sign, one.cost)),
         keys=list(one.keys),
         spoils=one.spoils,
         meant=hand.meant(one),
+    )
+
+
+def compare_out(show: Presenter, found: Sequence[Compared]) -> out.CompareOut:
+    """Every lay beside the others."""
+    return out.CompareOut(
+        lays=[
+            out.ComparedOut(
+                lay_id=each.one.row.id,
+                label=each.one.row.name or fold_name(each.one.fold),
+                own=bool(each.one.row.name),
+                chosen=each.one.row.chosen,
+                length=show.length(each.one.lay.length),
+                to_buy=show.figure(each.bought.to_buy if each.bought else None),
+                cost=show.figure(each.bought.cost if each.bought else None),
+                cuts=each.one.lay.cuts,
+                unfoldings=each.one.lay.unfoldings,
+                broken=[show.told(b.told) for b in each.one.hand.broken],
+                left=[out.LeftOut(along=show.length(r.along), across=show.length(r.across)) for r in each.left],
+            )
+            for each in found
+        ]
     )
 
 

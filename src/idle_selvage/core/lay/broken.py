@@ -20,7 +20,8 @@ from .hand import HandLay, cuts_by_key, mirrors_freely
 from .placing import place, place_point
 from .problem import TOLERANCE_MM, LayPiece, Problem, allowed_turns, is_reserved, turns_of
 
-Kind = Literal["turn", "flaw", "selvage", "count", "sides", "border", "match", "centre"]
+#: ``outside``: what no hand can break, only a change of the cloth or the pieces.
+Kind = Literal["turn", "flaw", "selvage", "count", "sides", "border", "match", "centre", "outside"]
 #: What of a broken rule cannot be worn: it spoils the cloth.
 SPOILS: tuple[Kind, ...] = ("sides",)
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from ..working import Figure, Quantity, Source, Step, length, percent
 from .answer import Lay
 from .drawing import PlacedShape
-from .problem import Problem, pieces_area
+from .problem import Problem, piece_area, pieces_area
 
 LAID = Source("common practice", "a lay is as long as its pieces reach from the cut end")
 BOUNDS = Source(
@@ -46,11 +46,13 @@ def lay_bound(lay: Lay, problem: Problem) -> Figure:
 
 def lay_used(lay: Lay, problem: Problem) -> Figure:
     """What share of the usable cloth that the lay takes is in pieces, per cent."""
+    area = {p.id: piece_area(p) for p in problem.pieces}
     put = (
-        ("pieces", Quantity(pieces_area(problem), "area")),
+        ("pieces", Quantity(sum(area[cut.piece] for cut in lay.cut), "area")),
         ("lay", length(lay.length)),
         ("width", length(problem.width)),
     )
-    value = 100.0 * put[0][1].value / (lay.length * problem.width)
+    laid = lay.length * problem.width
+    value = 100.0 * put[0][1].value / laid if laid > 0 else 0.0
     step = Step("used", "pieces ÷ (lay × width)", put, percent(value), "of the usable width")
     return Figure(value, "percent", steps=(step,), sources=(LAID,))

@@ -197,6 +197,10 @@ def locked(table: Table, keys: Sequence[str], on: bool) -> Change:
 def pushed(table: Table) -> Change:
     """Everything that is not locked pushed along towards the cut end until it touches, nearest first; across, nothing
     moves. Raises :class:`CannotMove` when nothing gives."""
+    if table.hand.sections[0].fold == "crosswise" and table.problem.kept_off:
+        raise CannotMove(
+            "The fold would move with it, and with the fold the flaws under the pieces: move them one by one."
+        )
     now = table
     for _ in range(MOST_PUSHES):
         gained = 0.0

@@ -70,6 +70,8 @@ def seats(hand: HandLay, problem: Problem, grip: Grip, margins: tuple[float, flo
     asked = hand.asked(problem)
     pieces = {p.id: p for p in asked.pieces}
     moved = [hand[key] for key in grip.keys]
+    if not moved:
+        return ()
     if len(moved) == 1:
         return tuple(_of_one(hand, asked, pieces, moved[0], grip, margins))
     return _of_several(hand, asked, pieces, moved, grip, margins)

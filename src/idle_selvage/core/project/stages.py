@@ -40,6 +40,8 @@ class StageFacts:
     true: tuple[StageState, str] = ("empty", "Make a true edge and test the fold.")
     trued: bool = True
     laid_out: bool = True
+    #: how many rules the lay breaks that nobody has said are meant
+    broken: int = 0
 
 
 @dataclass(frozen=True)
@@ -86,6 +88,8 @@ def stages(facts: StageFacts) -> tuple[Stage, ...]:
         lay = ("empty", "Lay the pieces.")
     elif out_of_date:
         lay = ("look-again", out_of_date)
+    elif facts.broken:
+        lay = ("look-again", "The lay breaks a rule: say that it is meant, or mend it.")
     first = "Lay the pieces first." if facts.laid_out else "Say which edges it goes on."
     buy: tuple[StageState, str] = ("done", "") if facts.can_buy else ("empty", first)
     if facts.can_buy and out_of_date:

@@ -29,11 +29,13 @@ class Watched:
     ``stale``: why the lay is out of date, each as the end of a sentence. ``fold_kept_off``: of a faded shop fold, None
     when there is none or no lay to tell. ``washed_unmeasured``: it was pre-treated and not measured since.
     ``uncut``: the name of a cloth from which no piece is cut. ``milder``: that it was treated more mildly than the
-    garment will be. ``asked``: what is odd about a cloth's direction, and may be meant so.
+    garment will be. ``broken``: the rules that the lay breaks and nobody said are meant, and whether each spoils cloth.
+    ``asked``: what is odd about a cloth's direction, and may be meant so.
     """
 
     tally: tuple[tuple[str, str, str], ...] = ()
     stale: tuple[str, ...] = ()
+    broken: Sequence[tuple[str, bool]] = ()
     bars_seen: bool = False
     any_meets: bool = False
     fold_kept_off: bool | None = None
@@ -55,6 +57,8 @@ def warnings(watched: Watched) -> tuple[Warned, ...]:
 
     for why in watched.stale:
         look("lay", Sentence("The lay is out of date: {why}.", why=why))
+    for text, spoils in watched.broken:
+        found.append(Warned("lay", "spoil" if spoils else "look", text))
     if watched.uncut:
         look("plan", f"No piece is cut from {watched.uncut} yet: say on Plan which are, or take it out.")
     if watched.bars_seen and not watched.any_meets:

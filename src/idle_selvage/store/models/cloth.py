@@ -45,7 +45,7 @@ class Cloth(Base):
     #: how deep it is, mm
     border: Mapped[str] = mapped_column(String(4), default="", server_default="")
     border_kind: Mapped[str] = mapped_column(String(12), default="print", server_default="print")
-    border_deep: Mapped[float] = mapped_column(default=0.0, server_default="0")
+    border_deep: Mapped[float] = mapped_column(default=0.0, server_default="0.0")
     reversible: Mapped[bool] = mapped_column(default=False, server_default="0")
     depth: Mapped[str] = mapped_column(String(10), default="medium")
     rub_grade: Mapped[int | None]

@@ -2,7 +2,7 @@ import { useAct } from '../../app/useAct';
 import { onRing } from '../../api/news';
 import { keys } from '../../api/keys';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { Button, Drawer, Progress, Segmented } from 'antd';
+import { Button, Drawer, Dropdown, Progress, Segmented, Upload } from 'antd';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { api, type Job, type Gesture, type Project, saved, unwrap } from '../../api/client';
 import { useAsked, useChanges, useChoices, useProject } from '../../api/hooks';
@@ -14,6 +14,7 @@ import { EntryChoice, EntryLength, EntryText, EntryTick } from '../../fields/Ent
 import { LayPicture } from '../../lay-table/LayPicture';
 import { useGesture } from '../../lay-table/useGesture';
 import { BrokenRules } from './BrokenRules';
+import { Compare } from './Compare';
 import { Foldings } from './Foldings';
 import { Gestures, PieceFacts } from './PieceFacts';
 import { PieceList } from './PieceList';
@@ -94,6 +95,7 @@ export function LayStage() {
   const [side, setSide] = useState<'ways' | 'pieces' | 'folding'>('ways');
   const [view, setView] = useState<'pinned' | 'opened'>('pinned');
   const [settings, setSettings] = useState(false);
+  const [comparing, setComparing] = useState(false);
   const lay = found.data?.lay ?? undefined;
   const missing = found.data?.missing ?? '';
   const working = busy(job);
@@ -116,8 +118,32 @@ export function LayStage() {
     },
     { once: true },
   );
+  async function close(how: 'along' | 'anywhere' | 'mend') {
+    try {
+      const next = await saved(
+        api.POST('/api/projects/{project_id}/lays/{lay_id}/close', {
+          params: { path: { project_id: project.id, lay_id: lay!.lay_id }, query: changes.query },
+          body: { how, seed: 1 },
+        }),
+      );
+      client.setQueryData(keys.job(next.id), next);
+      client.setQueryData<Project>(keys.project(project.id, changes.key), (old) => (old ? { ...old, job: next } : old));
+      hand.forget();
+    } catch (fault) {
+      hand.say((fault as Error).message);
+    }
+  }
   async function stop() {
     if (job) await saved(api.POST('/api/jobs/{job_id}/cancel', { params: { path: { job_id: job.id } } }));
+  }
+  async function takeIn(file: File) {
+    try {
+      const body = { text: await file.text() };
+      hand.keep(await saved(api.POST('/api/projects/{project_id}/lay/outside', { ...changes.path, body })));
+      setSettings(false);
+    } catch (fault) {
+      hand.say((fault as Error).message);
+    }
   }
   async function choose(lay_id: number) {
     changes.keep(await saved(api.POST('/api/projects/{project_id}/lay/choose', { ...changes.path, body: { lay_id } })));
@@ -139,6 +165,7 @@ export function LayStage() {
                 {lay.length.text}
               </Worked>{' '}
               of cloth, {lay.fold_label}
+              {lay.own && `: ${lay.own}`}
             </>
           ) : working ? (
             'Laying …'
@@ -188,20 +215,7 @@ export function LayStage() {
                   : `${job?.seconds.toFixed(0)} of ${job?.asked_seconds} s`}
                 {job?.length && `, ${job.length.text} so far`}
               </span>{' '}
-              <Button onClick={() => void stop()}>Stop here</Button>
-            </span>
-          )}
-          {lay && (
-            <span className="takeaway">
-              <a
-                href={`/api/projects/${project.id}/lay.svg?use=${project.use_id}&view=${lay.fold === 'open' ? 'pinned' : view}`}
-                download
-              >
-                Take it away 1:1 (SVG)
-              </a>
-              <a href={`/api/projects/${project.id}/lay.json?use=${project.use_id}`} download>
-                as JSON
-              </a>
+              <Button onClick={() => void stop()}>Good enough</Button>
             </span>
           )}
         </p>
@@ -210,18 +224,35 @@ export function LayStage() {
             <Toggle on={several} onChange={setSeveral} label="Several" told="choose more than one by touching" />
             <Toggle on={loose} onChange={setLoose} label="Rules off" told="over flaws and into selvages, on purpose" />
             <Toggle on={measuring} onChange={setMeasuring} label="Tape" told="measure between two places" />
-            <Button onClick={() => void onDo({ do: 'push' })}>Push together</Button>
+            <Dropdown
+              trigger={['click']}
+              disabled={working}
+              menu={{
+                items: [
+                  { key: 'push', label: 'Push together: along only, at once' },
+                  { key: 'along', label: 'Search on: along only' },
+                  { key: 'anywhere', label: 'Search on: anywhere but what is locked' },
+                ],
+                onClick: ({ key }) => void (key === 'push' ? onDo({ do: 'push' }) : close(key as 'along' | 'anywhere')),
+              }}
+            >
+              <Button>Close up …</Button>
+            </Dropdown>
             <Button onClick={() => void onDo({ do: 'lock-all' })}>Lock all</Button>
-            <Button onClick={() => void onDo({ do: 'empty' })}>Start from the tray</Button>
-            {lay.own && (
-              <EntryText
-                label="Called"
-                path="name"
-                value={lay.own}
-                onSave={async (name) => {
-                  if (!(await onDo({ do: 'rename', name }))) throw new Error(hand.refused);
-                }}
-              />
+            <Button onClick={() => void onDo({ do: 'empty' })}>From the tray</Button>
+            <Button onClick={() => setComparing(true)}>Compare</Button>
+            {lay && (
+              <span className="takeaway">
+                <a
+                  href={`/api/projects/${project.id}/lay.svg?use=${project.use_id}&view=${lay.fold === 'open' ? 'pinned' : view}`}
+                  download
+                >
+                  Take it away 1:1 (SVG)
+                </a>
+                <a href={`/api/projects/${project.id}/lay.json?use=${project.use_id}`} download>
+                  as JSON
+                </a>
+              </span>
             )}
           </p>
         )}
@@ -236,6 +267,16 @@ export function LayStage() {
           </p>
         )}
         {lay && lay.stale.length > 0 && !working && <OutOfDate why={`Out of date: ${lay.stale.join('; ')}.`} />}
+        {lay && lay.own && lay.stale.length > 0 && !working && (
+          <p className="look">
+            {lay.broken.length === 0
+              ? 'Every piece of this lay still lies right. '
+              : `${lay.broken.length} of its rules would be broken: they are marked in the picture. `}
+            <Button size="small" onClick={() => void close('mend')}>
+              Lay only what breaks again
+            </Button>
+          </p>
+        )}
         {found.isError && (
           <p className="spoil" role="alert">
             {found.error.message}
@@ -269,15 +310,22 @@ export function LayStage() {
                 <Worked figure={lay.used_figure} label="share of the cloth in pieces">
                   {lay.used_figure.text}
                 </Worked>{' '}
-                of the usable cloth in pieces; cannot be shorter than{' '}
-                <Worked figure={lay.bound_figure} label="bound">
-                  {lay.bound.text}
-                </Worked>
+                of the usable cloth in pieces
+                {lay.bound.mm > 0 && (
+                  <>
+                    ; cannot be shorter than{' '}
+                    <Worked figure={lay.bound_figure} label="bound">
+                      {lay.bound.text}
+                    </Worked>
+                  </>
+                )}
               </p>
             </section>
             {shape && <PieceFacts shape={shape} lay={lay} choices={choices} onDo={onDo} />}
             {picked.length > 1 && <h2>{picked.length} pieces chosen</h2>}
-            {picked.length > 0 && view === 'pinned' && <Gestures shapes={picked} loose={loose} onDo={onDo} />}
+            {picked.length > 0 && view === 'pinned' && (
+              <Gestures shapes={picked} folded={lay.fold !== 'open'} loose={loose} onDo={onDo} />
+            )}
             {picked.length === 0 && (
               <p className="quiet">Touch a piece for its distances; drag it to lay it elsewhere.</p>
             )}
@@ -302,6 +350,16 @@ export function LayStage() {
           </>
         )}
       </aside>
+      <Drawer
+        closeIcon="Close"
+        title="All lays side by side"
+        open={comparing}
+        onClose={() => setComparing(false)}
+        size="large"
+        destroyOnHidden
+      >
+        <Compare onChoose={(id) => void choose(id)} />
+      </Drawer>
       <Drawer closeIcon="Close" title="How to lay" open={settings} onClose={() => setSettings(false)} size={400}>
         <h3>Ways to try</h3>
         {choices?.folds.map((f) => (
@@ -341,6 +399,27 @@ export function LayStage() {
           value={wishes.gap.text}
           onSave={(gap) => changes.lay({ gap })}
         />
+        <h3>A lay from outside</h3>
+        <p className="quiet">
+          A lay of these pieces in the open format “idle-selvage/lay/1”, as this page takes it away. One that is found
+          on a diagram is laid by hand: “From the tray” begins with everything beside the cloth.
+        </p>
+        <Upload
+          accept=".json,application/json"
+          showUploadList={false}
+          beforeUpload={(file) => {
+            void takeIn(file);
+            return false;
+          }}
+        >
+          <Button>Take in a lay (JSON)</Button>
+        </Upload>
+        {hand.refused && (
+          <p className="spoil" role="alert">
+            {hand.refused}
+          </p>
+        )}
+        <h3>Searching</h3>
         <EntryText
           label="Time to search"
           unit="s"

@@ -6,7 +6,17 @@ import { Worked } from '../../app/Working';
 type Do = (gesture: Gesture) => Promise<boolean>;
 
 /** What is done to what is chosen. */
-export function Gestures({ shapes, loose, onDo }: { shapes: readonly Shape[]; loose: boolean; onDo: Do }) {
+export function Gestures({
+  shapes,
+  folded,
+  loose,
+  onDo,
+}: {
+  shapes: readonly Shape[];
+  folded: boolean;
+  loose: boolean;
+  onDo: Do;
+}) {
   const keys = shapes.map((s) => s.pinned);
   const [first] = shapes;
   if (!first) return null;
@@ -19,9 +29,11 @@ export function Gestures({ shapes, loose, onDo }: { shapes: readonly Shape[]; lo
           <Button onClick={() => void onDo({ do: 'turn', keys, by: 180, loose })}>End for end</Button>
           <Button onClick={() => void onDo({ do: 'turn', keys, by: 90, loose })}>Quarter turn</Button>
           <Button onClick={() => void onDo({ do: 'over', keys, loose })}>Turn over</Button>
-          <Button onClick={() => void onDo({ do: first.layers === 2 ? 'one-layer' : 'two-layers', keys })}>
-            {first.layers === 2 ? 'One layer' : 'Two layers'}
-          </Button>
+          {folded && (
+            <Button onClick={() => void onDo({ do: first.layers === 2 ? 'one-layer' : 'two-layers', keys })}>
+              {first.layers === 2 ? 'One layer' : 'Two layers'}
+            </Button>
+          )}
         </>
       )}
       <Button onClick={() => void onDo({ do: 'aside', keys })}>Aside</Button>

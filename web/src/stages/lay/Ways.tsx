@@ -1,6 +1,7 @@
 import { Button, Popconfirm } from 'antd';
 import type { Gesture, Lay } from '../../api/client';
 import { points } from '../../draw/outline';
+import { EntryText } from '../../fields/Entry';
 
 /** Every lay there is, each small, at one scale: those that were found and the maker's own. */
 export function Ways({
@@ -64,6 +65,16 @@ export function Ways({
             </span>
             <strong>{way.length.text}</strong>
           </button>
+          {way.own && way.chosen && (
+            <EntryText
+              label="This lay is called"
+              path="name"
+              value={way.label}
+              onSave={async (name) => {
+                if (!(await onDo({ do: 'rename', name }))) throw new Error('Another name, please.');
+              }}
+            />
+          )}
           {way.own && (
             <Popconfirm
               title={`Put “${way.label}” away?`}

@@ -31,7 +31,7 @@ def upgrade() -> None:
     op.create_index(op.f("ix_lay_change_lay_id"), "lay_change", ["lay_id"])
     op.add_column("cloth", sa.Column("border", sa.String(4), nullable=False, server_default=""))
     op.add_column("cloth", sa.Column("border_kind", sa.String(12), nullable=False, server_default="print"))
-    op.add_column("cloth", sa.Column("border_deep", sa.Float(), nullable=False, server_default="0"))
+    op.add_column("cloth", sa.Column("border_deep", sa.Double(), nullable=False, server_default="0.0"))
 
 
 def downgrade() -> None:
