@@ -122,7 +122,16 @@ def laid(tmp_path: Path, laid_data: Path, application: Application) -> Iterator[
 
 def filled(path: str) -> str:
     """An address with the numbers of things that are there."""
-    for name, number in {"project": 1, "piece": 1, "job": 1, "task": 1, "wash": 1, "offer": 1, "test": 1, "lay": 1}.items():
+    for name, number in {
+        "project": 1,
+        "piece": 1,
+        "job": 1,
+        "task": 1,
+        "wash": 1,
+        "offer": 1,
+        "test": 1,
+        "lay": 1,
+    }.items():
         path = path.replace(f"{{{name}_id}}", str(number))
     path = path.replace("{item_id}", "use-1" if path.endswith("/have") else "own-1")
     # the main cloth stays; the third use is a trim beside it

@@ -319,7 +319,7 @@ def _centre_faults(problem: dict[str, Any], made: dict[str, list[dict[str, Any]]
 
 
 def _section_faults(problem: dict[str, Any], lay: dict[str, Any]) -> list[Fault]:
-    cloth, allowed = problem["cloth"], problem.get("folds", ["open"])
+    allowed = problem.get("folds", ["open"])
     faults = []
     if "combination" in allowed:
         allowed = [*allowed, "open", "lengthwise", "partial", "double"]
@@ -331,7 +331,7 @@ def _section_faults(problem: dict[str, Any], lay: dict[str, Any]) -> list[Fault]
         if abs(section["from"] - at) > TOLERANCE_MM or section["to"] < section["from"]:
             faults.append(Fault("sections", "The sections do not follow one another."))
         at = section["to"]
-        faults += _fold_line_faults(cloth, section, fold, folds)
+        faults += _fold_line_faults(problem, section, fold, folds)
     if abs(at - lay["length"]) > TOLERANCE_MM:
         faults.append(Fault("sections", "The sections do not add up to the length of the lay."))
     if len(lay["sections"]) > 1 and "combination" not in problem.get("folds", ["open"]):
@@ -339,7 +339,8 @@ def _section_faults(problem: dict[str, Any], lay: dict[str, Any]) -> list[Fault]
     return faults
 
 
-def _fold_line_faults(cloth: dict[str, Any], section: dict[str, Any], fold: str, folds: list[float]) -> list[Fault]:
+def _fold_line_faults(problem: dict[str, Any], section: dict[str, Any], fold: str, folds: list[float]) -> list[Fault]:
+    cloth = problem["cloth"]
     width = cloth["width"]
     count = {"open": 0, "lengthwise": 1, "partial": 1, "double": 2, "crosswise": 1}.get(fold, 0)
     if len(folds) != count:
@@ -353,6 +354,9 @@ def _fold_line_faults(cloth: dict[str, Any], section: dict[str, Any], fold: str,
         return faults
     bars = cloth.get("bars") or {}
     axes, repeat = bars.get("y_axes") or [], bars.get("y_repeat") or 0.0
+    wanted = problem.get("partial_at")
+    if fold == "partial" and wanted is not None and abs(folds[0] - wanted) > TOLERANCE_MM:
+        return [Fault("fold", f"The fold “partial” lies at {folds[0]:g} mm and not at {wanted:g} mm.")]
     ideal = {"lengthwise": [width / 2], "double": [width / 4, width * 3 / 4]}.get(fold, [])
     faults = []
     if repeat and axes:

@@ -77,6 +77,7 @@ def closing(hand: HandLay, problem: Problem, broken: Collection[str], how: How) 
         folds=(section.fold,),
         blocked=blocked,
         blocked_shapes=(*shapes, *stays),
+        partial_at=section.fold_at[0] if section.fold == "partial" else None,
     )
     fast = bool(out) or any(one.locked for one in here)
     return Closing(found, last, off, tuple(sorted(out)), fast)

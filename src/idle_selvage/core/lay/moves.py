@@ -64,12 +64,13 @@ class Table:
         return [Legal(seat) for seat in seats(self.hand, self.problem, grip, self.margins)]
 
     def grounds_from_tray(self, taken: Sequence[Held], *, loose: bool = False) -> list[Legal]:
-        """Where a copy from the tray may lie, in each of the ways it may be taken."""
-        return [
-            Legal(seat)
-            for one in taken
-            for seat in seats_from_tray(self.hand, self.problem, one, loose=loose, margins=self.margins)
-        ]
+        """Where a copy from the tray may lie: on each stretch in the first of the ways it may be taken that fits."""
+        found: list[Legal] = []
+        for one in taken:
+            there = {ground.seat.section for ground in found}
+            legal = seats_from_tray(self.hand, self.problem, one, loose=loose, margins=self.margins)
+            found += [Legal(seat) for seat in legal if seat.section not in there]
+        return found
 
 
 def moved(table: Table, grip: Grip, x: float, y: float, section: int, grounds: Sequence[Legal] | None = None) -> Change:
@@ -197,10 +198,8 @@ def locked(table: Table, keys: Sequence[str], on: bool) -> Change:
 def pushed(table: Table) -> Change:
     """Everything that is not locked pushed along towards the cut end until it touches, nearest first; across, nothing
     moves. Raises :class:`CannotMove` when nothing gives."""
-    if table.hand.sections[0].fold == "crosswise" and table.problem.kept_off:
-        raise CannotMove(
-            "The fold would move with it, and with the fold the flaws under the pieces: move them one by one."
-        )
+    if table.hand.sections[0].fold == "crosswise" and not _all_along(table):
+        raise CannotMove("The fold would move with it, and bring the flaws under the pieces: move them one by one.")
     now = table
     for _ in range(MOST_PUSHES):
         gained = 0.0
@@ -225,6 +224,12 @@ def pushed(table: Table) -> Change:
     if not put:
         raise CannotMove("Nothing gives any more: every piece touches what lies before it, or is locked.")
     return Change("pushed together", put)
+
+
+def _all_along(table: Table) -> bool:
+    """Whether what is kept off runs all along the lay, so that it is all one where a crosswise fold lies."""
+    end = table.hand.sections[-1].end
+    return all(min(x for x, _ in one) <= 0.0 and max(x for x, _ in one) >= end for one in table.problem.kept_off)
 
 
 def _met(table: Table, one: Held, x: float) -> float:

@@ -150,6 +150,8 @@ class Problem:
     #: whether pieces may lie turned end for end on bars that are not balanced, where only their points meet
     turn_on_bars: bool = False
     blocked_shapes: tuple[Outline, ...] = ()
+    #: how deep a partial fold is, mm; None: as the engine finds best
+    partial_at: float | None = None
 
     @property
     def kept_off(self) -> tuple[Outline, ...]:
@@ -234,6 +236,7 @@ def to_json(problem: Problem, *, named: bool = False) -> dict[str, Any]:
         },
         "folds": list(problem.folds),
         **({"turn_on_bars": True} if problem.turn_on_bars else {}),
+        **({} if problem.partial_at is None else {"partial_at": problem.partial_at}),
         "pieces": [_piece_json(p, named) for p in problem.pieces],
     }
 

@@ -41,7 +41,7 @@ MAX_MATCHES = 20
 #: Bars finer than this cannot be seen to match.
 FINEST_REPEAT_MM = 1.0
 
-_TOP = {"format", "cloth", "folds", "turn_on_bars", "pieces"}
+_TOP = {"format", "cloth", "folds", "turn_on_bars", "partial_at", "pieces"}
 _CLOTH = {"width", "length", "one_way", "reversible", "gap", "blocked", "bars"}
 _BARS = {"x_repeat", "y_repeat", "x_axes", "y_axes"}
 _PIECE = {
@@ -129,10 +129,15 @@ class _Reader:
         bars = self.bars(cloth.get("bars"))
         folds = self.folds(data.get("folds", ["open"]))
         turn_on_bars = self.flag(data.get("turn_on_bars", False), "turn_on_bars")
+        partial_at = None
+        if data.get("partial_at") is not None:
+            partial_at = self.number(data["partial_at"], "partial_at", least=1, most=(width or 10_000) / 2)
         pieces = self.pieces(data.get("pieces"))
         if self.faults or width is None or gap is None:
             return None
-        problem = Problem(width, pieces, length, one_way, reversible, gap, folds, blocked, bars, turn_on_bars, shapes)
+        problem = Problem(
+            width, pieces, length, one_way, reversible, gap, folds, blocked, bars, turn_on_bars, shapes, partial_at
+        )
         self.fits(problem)
         self.matches(problem)
         self.borders(problem)

@@ -71,4 +71,10 @@ def mending(hand: HandLay, now: Problem, base: Lay) -> Problem:
         for cut in copies_of(pieces[one.piece], one.placement, there.sections[one.section]):
             fixed.setdefault(one.piece, []).append(Fixed(cut.x, cut.y, cut.turn, cut.mirrored))
     told = tuple(replace(p, fixed=tuple(fixed.get(p.id, ())[: p.copies])) for p in asked.pieces)
-    return replace(asked, pieces=told, folds=(there.sections[0].fold,), length=None)
+    return replace(asked, pieces=told, folds=(there.sections[0].fold,), length=None, partial_at=_depth(there, asked))
+
+
+def _depth(hand: HandLay, asked: Problem) -> float | None:
+    """The depth of a partial fold, while the cloth is wide enough for it."""
+    at = hand.sections[0].fold_at
+    return at[0] if hand.sections[0].fold == "partial" and at[0] <= asked.width / 2 else None

@@ -96,6 +96,8 @@ def _nearest_axis(problem: Problem, at: float) -> float:
 
 def _depths(problem: Problem, width: float) -> list[float]:
     """Depths of a partial fold worth trying: just what one of the pieces on two layers needs, and the deepest."""
+    if problem.partial_at is not None:
+        return [problem.partial_at]
     wanted: set[float] = set()
     for piece in problem.pieces:
         if not may_double(piece, problem) or piece.border is not None:
