@@ -30,7 +30,7 @@ from . import drafts
 _LENGTHS = {
     "along", "left", "right", "seam", "meets_at", "width", "margin_low", "margin_high", "in_hand", "x", "y", "w", "h",
     "shop_fold", "width_readings", "gap", "spare", "least", "stock", "step", "body", "finished", "mine", "lengths",
-    "edge", "offset", "shorter", "length", "turned_up",
+    "edge", "offset", "shorter", "length", "turned_up", "border_deep",
 }  # fmt: skip
 _NUMBERS = {"mass", "price", "warp", "weft"}
 
@@ -444,6 +444,9 @@ def _remnant(desk: _Desk) -> int:
         place="Remnants, third drawer",
         flaws=[{"x": "52 cm", "y": "96 cm", "w": "3 cm", "h": "2 cm", "what": "ink spot"}],
         shop_fold="68,5 cm",
+        border="low",
+        border_kind="print",
+        border_deep="27 cm",
         width_readings=["138.0 cm", "137.6 cm"],
         margin_low="0.8 cm",
         margin_high="0.8 cm",
@@ -460,4 +463,6 @@ def _remnant(desk: _Desk) -> int:
     )
     desk.stations(number, "Bow", drafts.strip(920, 150), copies=2, grain="crosswise", smooth=False, seam="1 cm")
     desk.stations(number, "Cuff", drafts.strip(230, 110), copies=4, smooth=False, seam="1 cm")
+    # the cuffs carry the printed border, the ties keep off it
+    desk.facts(number, Cuff={"grain": "crosswise", "border": "low", "border_at": 10.0})
     return number

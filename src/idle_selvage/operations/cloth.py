@@ -9,13 +9,15 @@ from typing import Any
 from sqlalchemy.orm import Session
 
 from ..core.cloth import hand
+from ..core.cloth.border import DEEPEST_MM
 from ..core.cloth.direction import CLOTH_DIRECTIONS, PILE_RUNS, wale_class
 from ..core.cloth.make import COLOURINGS, FIBRES, FINISHES, WEAVES, fibre_label
 from ..core.cloth.width import BadCloth, check_cloth, check_place, past_the_end
 from ..core.shrink.ranges import like_key
 from ..core.shrink.together import ROLES
 from ..core.shrink.treatment import SWATCH_WASHES, programme_text
-from ..core.wording import joined, sentence_of
+from ..core.wording import Sentence, joined, sentence_of
+from ..core.working import length as length_of
 from ..formats.photo import BadPhoto, read_photo
 from ..standins.washer import Appliance, Specimen
 from ..store import cloth as cloths
@@ -131,6 +133,8 @@ def _check_entries(given: Mapping[str, Any]) -> None:
             wale_class(given["wales"])
         except ValueError as fault:
             raise Refused(str(fault), path="wales") from None
+    if given.get("border_deep") is not None and not 0 <= given["border_deep"] <= DEEPEST_MM:
+        raise Refused(Sentence("A border is at most {most} deep.", most=length_of(DEEPEST_MM)), path="border_deep")
     fault_ = hand.check(given.get("answers", {}))
     if fault_:
         raise Refused(fault_, path="answers")
@@ -156,6 +160,9 @@ def _apply(row: models.Cloth, given: Mapping[str, Any], at: int | None, by: mode
             row.answers = {k: v for k, v in {**row.answers, **value}.items() if v}
         elif key != "treated":
             setattr(row, key, value)
+    if row.border and row.border_kind == "edge" and given.keys() & {"border", "border_kind"}:
+        # a finished edge is worn: nothing of it is left off
+        setattr(row, "margin_low" if row.border == "low" else "margin_high", 0.0)
     row.like = like_key(cloths.as_make(row))
 
 

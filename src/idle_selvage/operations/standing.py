@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
+from typing import cast
 
 from sqlalchemy.orm import Session
 
@@ -13,6 +14,7 @@ from ..core.buy.proved import least_figure, proved_purchase
 from ..core.buy.purchase import Purchase
 from ..core.buy.trims import trim_length
 from ..core.cloth.bars import BarPattern
+from ..core.cloth.border import HemOnBorder, Side, apart, without_border
 from ..core.cloth.direction import direction_asked
 from ..core.cloth.dye import Dye
 from ..core.cloth.hand import needs_lining
@@ -601,7 +603,17 @@ class Standing:
         row = self.cloth.row
         sideways = tuple(piece.name for piece, cut in self.rows.cuts if cut.grain == "crosswise" and not cut.border)
         hemmed = tuple(piece.name for piece, cut in self.rows.cuts if cut.grain == "lengthwise" and piece.hem)
-        return direction_asked(row.direction, row.weave, sideways, hemmed)
+        hems = [
+            HemOnBorder(piece.name, cast(Side, cut.border), cut.border_at)
+            for piece, cut in self.rows.cuts
+            if cut.border
+        ]
+        border = cloths.as_border(row)
+        return (
+            *direction_asked(row.direction, row.weave, sideways, hemmed),
+            *apart(hems),
+            *without_border(hems, border),
+        )
 
     @cached_property
     def warnings(self) -> tuple[Warned, ...]:

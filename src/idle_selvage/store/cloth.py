@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Collection, Mapping, Sequence
-from typing import Any, Literal
+from typing import Any, Literal, cast
 
 from sqlalchemy import ColumnElement, String, func, or_, select
 from sqlalchemy import cast as cast_to
@@ -11,6 +11,7 @@ from sqlalchemy.orm import Session
 
 from ..core.buy.order import per_metre
 from ..core.cloth.bars import Bar, BarPattern, read_bars
+from ..core.cloth.border import BorderKind, ClothBorder, Side
 from ..core.cloth.direction import is_one_way
 from ..core.cloth.dye import Dye
 from ..core.cloth.make import NO_GRAIN, Make
@@ -190,4 +191,13 @@ def as_laid(row: Cloth, states: ClothStates, at: int) -> ClothToLay:
         row.weave in NO_GRAIN,
         states.move(bars_state(row), at),
         states.move(0 if fold is None else state_index(row, fold.wash_id), at),
+        as_border(row),
+        row.margin_high,
     )
+
+
+def as_border(row: Cloth) -> ClothBorder | None:
+    """Its border along a selvage, if it has one."""
+    if not row.border or row.border_deep <= 0:
+        return None
+    return ClothBorder(cast(Side, row.border), cast(BorderKind, row.border_kind), row.border_deep)

@@ -1704,6 +1704,10 @@ export interface components {
             grains: components["schemas"]["ChoiceOut"][];
             /** Folds */
             folds: components["schemas"]["ChoiceOut"][];
+            /** Borders */
+            borders: components["schemas"]["ChoiceOut"][];
+            /** Border Sides */
+            border_sides: components["schemas"]["ChoiceOut"][];
             /**
              * Sides
              * @description which side of folded cloth looks out, each with its reason
@@ -1869,6 +1873,18 @@ export interface components {
             bars_note: string[];
             /** Flaws */
             flaws: components["schemas"]["FlawOut"][];
+            /**
+             * Border
+             * @description the selvage a border lies along
+             * @enum {string}
+             */
+            border: "" | "low" | "high";
+            /**
+             * Border Kind
+             * @enum {string}
+             */
+            border_kind: "edge" | "embroidery" | "print" | "free";
+            border_deep: components["schemas"]["LengthOut"];
             shop_fold: components["schemas"]["LengthOut"] | null;
             /** @description where the faded fold is about now, from the near selvage */
             shop_fold_now: components["schemas"]["LengthOut"] | null;
@@ -3917,6 +3933,21 @@ export interface components {
              * @default null
              */
             flaws?: components["schemas"]["FlawIn"][] | null;
+            /**
+             * Border
+             * @default null
+             */
+            border?: ("" | "low" | "high") | null;
+            /**
+             * Border Kind
+             * @default null
+             */
+            border_kind?: ("edge" | "embroidery" | "print" | "free") | null;
+            /**
+             * Border Deep
+             * @default null
+             */
+            border_deep?: (string | number) | null;
             /**
              * Shop Fold
              * @default null
@@ -6050,6 +6081,16 @@ export interface components {
             /** Grain */
             grain: string;
         };
+        /** BorderLeftOut */
+        BorderLeftOut: {
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "low" | "high";
+            left: components["schemas"]["LengthOut"];
+            longest: components["schemas"]["LengthOut"];
+        };
         /** BrokenOut */
         BrokenOut: {
             /** Sign */
@@ -6137,6 +6178,23 @@ export interface components {
              */
             under: boolean;
         };
+        /**
+         * HemOut
+         * @description What a straight border takes of a curved hem.
+         */
+        HemOut: {
+            /** Edge */
+            edge: [
+                number,
+                number
+            ][];
+            /** At */
+            at: [
+                number,
+                number
+            ];
+            lost: components["schemas"]["LengthOut"];
+        };
         /** KeptOffOut */
         KeptOffOut: {
             /** Outline */
@@ -6173,6 +6231,11 @@ export interface components {
             grains: {
                 [key: string]: string;
             };
+            /**
+             * Border Left
+             * @description what of a border no hem lies on, within the lay
+             */
+            border_left: components["schemas"]["BorderLeftOut"][];
             /** @description what an arrow key moves by */
             nudge: components["schemas"]["LengthOut"];
             /**
@@ -6301,6 +6364,7 @@ export interface components {
                 number,
                 number
             ];
+            hem: components["schemas"]["HemOut"] | null;
             /** Locked */
             locked: boolean;
             /**

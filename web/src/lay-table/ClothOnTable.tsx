@@ -113,7 +113,9 @@ export function ClothOnTable({ drawing, at, right }: { drawing: Drawing; at: At;
             y0,
           )}
         >
-          <title>{area.under ? 'laid around, on the lower layer' : 'laid around: a flaw or a faded fold'}</title>
+          <title>
+            {area.under ? 'laid around, on the lower layer' : 'laid around: a flaw, a faded fold or a border'}
+          </title>
         </polygon>
       ))}
       {stretches.map((stretch, k) =>

@@ -288,116 +288,128 @@ export function LayPicture({ lay, drawing, cloth, chosen, onChoose, onDo, severa
   const wide = Math.max(right + PAD.right, 10);
   return (
     <div className="lay-view">
-      <div className="zoom" role="group" aria-label="View">
-        <button type="button" onClick={() => zoomTo(1)} aria-pressed={zoom === 1}>
-          whole lay
-        </button>
-        <button type="button" onClick={() => zoomTo(tall / (high - low) / whole)}>
-          whole width
-        </button>
-        <button type="button" aria-label="Nearer" onClick={() => zoomTo(zoom * ZOOM.step)}>
-          +
-        </button>
-        <button type="button" aria-label="Further" onClick={() => zoomTo(zoom / ZOOM.step)}>
-          −
-        </button>
-      </div>
-      <div className="picture lay-picture" ref={framed} data-zoom={zoom}>
-        {width > 0 && (
-          // oxlint-disable-next-line jsx-a11y/no-static-element-interactions -- its pieces are buttons; it hears them
-          <svg
-            ref={svg}
-            width={zoom === 1 && !hold ? width : wide}
-            height={Math.max(bottom + PAD.bottom, 10)}
-            data-scale={scale}
-            className={hold ? 'holding' : undefined}
-            onPointerDown={(e) => {
-              spread(e);
-              down(e);
-            }}
-            onPointerMove={(e) => {
-              spread(e);
-              move(e);
-            }}
-            onPointerUp={(e) => {
-              spread(e, true);
-              up(e);
-            }}
-            onPointerCancel={(e) => {
-              spread(e, true);
-              pressed.current = undefined;
-              leave();
-            }}
-            onKeyDown={key}
-            onClick={(e) => {
-              if (!(e.target as Element).closest('.laid') && !several && !measuring) onChoose([]);
-            }}
-          >
-            <defs>
-              <ClothPattern id="lay-cloth" cloth={cloth} scale={scale} x0={x0} y0={y0 + lay.margins[0] * scale} />
-              <pattern id="two-layers" patternUnits="userSpaceOnUse" width="9" height="9">
-                <path d="M-1,10 L10,-1" stroke="#23272e" strokeOpacity="0.16" strokeWidth="1" />
-              </pattern>
-            </defs>
-            <ClothOnTable drawing={drawing} at={{ scale, x0, y0 }} right={right} />
-            <Steps step={lay.step} length={drawing.length} end={shown} at={at} low={low} high={high} offset={offset} />
-            <Ruler scale={scale} length={shown} unit={tape.mm} imperial={tape.imperial} x={x0} y={PAD.top - 5} />
-            <Ruler scale={scale} length={shown} unit={tape.mm} imperial={tape.imperial} x={x0} y={bottom + 4} below />
-            <text x={x0 - 8} y={PAD.top - 17} className="label" textAnchor="end">
-              {tape.unit}
-            </text>
-            {light?.map((band) =>
-              band.runs.map(([a, b]) => (
-                <rect
-                  key={`${band.low} ${a}`}
-                  className="lit"
-                  x={x0 + (a - offset) * scale}
-                  y={y0 - band.high * scale}
-                  width={(b - a) * scale}
-                  height={(band.high - band.low) * scale}
-                />
-              )),
-            )}
-            {drawing.shapes.map((shape) => (
-              <Placed
-                key={shape.key}
-                shape={shape}
-                scale={scale}
-                x0={x0}
-                y0={y0}
-                chosen={chosen.includes(shape.pinned)}
-                lifted={lifted.includes(shape.pinned)}
-                oneWay={cloth.one_way}
+      <div className="lay-frame">
+        <div className="zoom" role="group" aria-label="View">
+          <button type="button" onClick={() => zoomTo(1)} aria-pressed={zoom === 1}>
+            whole lay
+          </button>
+          <button type="button" onClick={() => zoomTo(tall / (high - low) / whole)}>
+            whole width
+          </button>
+          <button type="button" aria-label="Nearer" onClick={() => zoomTo(zoom * ZOOM.step)}>
+            +
+          </button>
+          <button type="button" aria-label="Further" onClick={() => zoomTo(zoom / ZOOM.step)}>
+            −
+          </button>
+        </div>
+        <div className="picture lay-picture" ref={framed} data-zoom={zoom}>
+          {width > 0 && (
+            // oxlint-disable-next-line jsx-a11y/no-static-element-interactions -- its pieces are buttons; it hears them
+            <svg
+              ref={svg}
+              width={zoom === 1 && !hold ? width : wide}
+              height={Math.max(bottom + PAD.bottom, 10)}
+              data-scale={scale}
+              className={hold ? 'holding' : undefined}
+              onPointerDown={(e) => {
+                spread(e);
+                down(e);
+              }}
+              onPointerMove={(e) => {
+                spread(e);
+                move(e);
+              }}
+              onPointerUp={(e) => {
+                spread(e, true);
+                up(e);
+              }}
+              onPointerCancel={(e) => {
+                spread(e, true);
+                pressed.current = undefined;
+                leave();
+              }}
+              onKeyDown={key}
+              onClick={(e) => {
+                if (!(e.target as Element).closest('.laid') && !several && !measuring) onChoose([]);
+              }}
+            >
+              <defs>
+                <ClothPattern id="lay-cloth" cloth={cloth} scale={scale} x0={x0} y0={y0 + lay.margins[0] * scale} />
+                <pattern id="two-layers" patternUnits="userSpaceOnUse" width="9" height="9">
+                  <path d="M-1,10 L10,-1" stroke="#23272e" strokeOpacity="0.16" strokeWidth="1" />
+                </pattern>
+              </defs>
+              <ClothOnTable drawing={drawing} at={{ scale, x0, y0 }} right={right} />
+              <Steps
+                step={lay.step}
+                length={drawing.length}
+                end={shown}
+                at={at}
+                low={low}
+                high={high}
+                offset={offset}
               />
-            ))}
-            {hold && place && (
-              <InHand hold={hold} place={place} shapes={byKey} at={{ scale, x0, y0 }} offset={offset} />
-            )}
-            {selected && !hold && <Distances shape={selected} drawing={drawing} lay={lay} at={at} scale={scale} />}
-            <line className="lay-end" x1={end} x2={end} y1={PAD.top - 16} y2={bottom + 8} />
-            <text x={end} y={bottom + 42} textAnchor="end" className="lay-end-text">
-              lay {lay.length.text}
-              {drawing.length < lay.length.mm - 0.5 && ', here doubled'}
-            </text>
-            {lay.bound.mm > 0 && bound < end - 150 && drawing.length === lay.length.mm && (
-              <>
-                <line className="lay-bound" x1={bound} x2={bound} y1={bottom + 2} y2={bottom + 24} />
-                <text x={bound} y={bottom + 42} textAnchor="end" className="label">
-                  cannot be shorter than {lay.bound.text}
-                </text>
-              </>
-            )}
-            <text x={x0} y={bottom + 56} className="label">
-              {caption(drawing)}
-              {cloth.one_way ? '; all tops to the right' : ''}
-            </text>
-            {measuring && <TapeMeasure onCloth={onCloth} at={at} offset={offset} area={[wide, bottom + PAD.bottom]} />}
-          </svg>
+              <Ruler scale={scale} length={shown} unit={tape.mm} imperial={tape.imperial} x={x0} y={PAD.top - 5} />
+              <Ruler scale={scale} length={shown} unit={tape.mm} imperial={tape.imperial} x={x0} y={bottom + 4} below />
+              <text x={x0 - 8} y={PAD.top - 17} className="label" textAnchor="end">
+                {tape.unit}
+              </text>
+              {light?.map((band) =>
+                band.runs.map(([a, b]) => (
+                  <rect
+                    key={`${band.low} ${a}`}
+                    className="lit"
+                    x={x0 + (a - offset) * scale}
+                    y={y0 - band.high * scale}
+                    width={(b - a) * scale}
+                    height={(band.high - band.low) * scale}
+                  />
+                )),
+              )}
+              {drawing.shapes.map((shape) => (
+                <Placed
+                  key={shape.key}
+                  shape={shape}
+                  scale={scale}
+                  x0={x0}
+                  y0={y0}
+                  chosen={chosen.includes(shape.pinned)}
+                  lifted={lifted.includes(shape.pinned)}
+                  oneWay={cloth.one_way}
+                />
+              ))}
+              {hold && place && (
+                <InHand hold={hold} place={place} shapes={byKey} at={{ scale, x0, y0 }} offset={offset} />
+              )}
+              {selected && !hold && <Distances shape={selected} drawing={drawing} lay={lay} at={at} scale={scale} />}
+              <line className="lay-end" x1={end} x2={end} y1={PAD.top - 16} y2={bottom + 8} />
+              <text x={end} y={bottom + 42} textAnchor="end" className="lay-end-text">
+                lay {lay.length.text}
+                {drawing.length < lay.length.mm - 0.5 && ', here doubled'}
+              </text>
+              {lay.bound.mm > 0 && bound < end - 150 && drawing.length === lay.length.mm && (
+                <>
+                  <line className="lay-bound" x1={bound} x2={bound} y1={bottom + 2} y2={bottom + 24} />
+                  <text x={bound} y={bottom + 42} textAnchor="end" className="label">
+                    cannot be shorter than {lay.bound.text}
+                  </text>
+                </>
+              )}
+              <text x={x0} y={bottom + 56} className="label">
+                {caption(drawing)}
+                {cloth.one_way ? '; all tops to the right' : ''}
+              </text>
+              {measuring && (
+                <TapeMeasure onCloth={onCloth} at={at} offset={offset} area={[wide, bottom + PAD.bottom]} />
+              )}
+            </svg>
+          )}
+        </div>
+        {zoom > 1 && (
+          <MapOfCloth drawing={drawing} low={low} high={high} frame={frame} scale={scale} pad={PAD} shown={shown} />
         )}
       </div>
-      {zoom > 1 && (
-        <MapOfCloth drawing={drawing} low={low} high={high} frame={frame} scale={scale} pad={PAD} shown={shown} />
-      )}
       {pinned && lay.tray.length > 0 && <Tray tray={lay.tray} onLift={lift} onDo={onDo} />}
     </div>
   );

@@ -93,6 +93,12 @@ export const Placed = memo(function Placed({ shape, scale, x0, y0, chosen, lifte
           {name.text}
         </text>
       )}
+      {shape.hem && (
+        <g className="hem-lost" aria-hidden="true">
+          <polyline points={shape.hem.edge.map(at).join(' ')} />
+          <circle cx={at(shape.hem.at)[0]} cy={at(shape.hem.at)[1]} r={4} />
+        </g>
+      )}
       {shape.locked && <Pin x={tx} y={ty} />}
       {shape.broken.length > 0 && <Warn x={hx} y={hy} />}
     </g>

@@ -119,6 +119,9 @@ class ClothOut(Out):
     across: BarsOut
     bars_note: list[str]
     flaws: list[FlawOut]
+    border: Literal["", "low", "high"] = Field(description="the selvage a border lies along")
+    border_kind: Literal["edge", "embroidery", "print", "free"]
+    border_deep: LengthOut
     shop_fold: LengthOut | None
     shop_fold_now: LengthOut | None = Field(description="where the faded fold is about now, from the near selvage")
     bars_now: Point = Field(description="what is left of the bars along and across since they were measured, shares")
@@ -204,6 +207,9 @@ class ClothChange(In):
     bars_along: list[BarIn] | None = Field(default=None, max_length=60)
     bars_across: list[BarIn] | None = Field(default=None, max_length=60)
     flaws: list[FlawIn] | None = Field(default=None, max_length=MOST_FLAWS)
+    border: Literal["", "low", "high"] | None = None
+    border_kind: Literal["edge", "embroidery", "print", "free"] | None = None
+    border_deep: LengthIn | None = None
     shop_fold: LengthIn | None = None
     answers: dict[str, str] | None = Field(default=None, max_length=20)
     style_number: Text | None = None

@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from typing import Literal, cast
 
 from ...core.cloth import hand
 from ...core.cloth.bars import Bar, BarPattern, repeat_of, told
+from ...core.cloth.border import BorderKind
 from ...core.cloth.direction import is_one_way, pile_note, wale_note
 from ...core.cloth.dye import alone
 from ...core.cloth.dye import verdict as dye_verdict
@@ -83,6 +85,9 @@ def cloth_out(show: Presenter, known: ClothStanding) -> out.ClothOut:
         across=bars_out(show, across, bar_sequence(row, "across")),
         bars_note=list(told(along, across, row.colouring)),
         flaws=[_flaw(show, known, flaw) for flaw in row.flaws],
+        border=cast(Literal["", "low", "high"], row.border),
+        border_kind=cast(BorderKind, row.border_kind),
+        border_deep=show.length(row.border_deep),
         shop_fold=show.maybe(row.shop_fold),
         shop_fold_now=show.length(fold.value * _left(known, state_index(row, fold.wash_id))[1]) if fold else None,
         bars_now=_left(known, bars_state(row)),

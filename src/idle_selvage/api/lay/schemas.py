@@ -25,6 +25,20 @@ class JobOut(Out):
     error: str
 
 
+class HemOut(Out):
+    """What a straight border takes of a curved hem."""
+
+    edge: list[Point]
+    at: Point
+    lost: LengthOut
+
+
+class BorderLeftOut(Out):
+    side: Literal["low", "high"]
+    left: LengthOut
+    longest: LengthOut
+
+
 class ShapeOut(Out):
     key: str
     piece: str
@@ -49,6 +63,7 @@ class ShapeOut(Out):
     pinned: str = Field(description="the placement it is cut by, the same in both views")
     section: int
     origin: Point = Field(description="its own origin on the open cloth, mm")
+    hem: HemOut | None
     locked: bool
     beside: list[str] = Field(description="what lies beside it, the nearest first")
     broken: list[str] = Field(description="the signs of the rules it breaks")
@@ -155,6 +170,7 @@ class LayOut(Out):
     tray: list[AsideOut] = Field(description="what is asked for and not laid")
     broken: list[BrokenOut]
     grains: dict[str, str] = Field(description="the grains pieces have on this lay only, by their keys")
+    border_left: list[BorderLeftOut] = Field(description="what of a border no hem lies on, within the lay")
     nudge: LengthOut = Field(description="what an arrow key moves by")
     step: float = Field(description="what the shop cuts in, mm")
     fold: str

@@ -14,6 +14,7 @@ from ...core.lay.lit import Band
 from ...core.lay.long import lay_bound, lay_length, lay_used
 from ...core.lay.moves import nudge_step
 from ...core.lay.named import fold_name
+from ...core.lay.on_border import HemOnCloth, border_left, hem_on_cloth
 from ...core.lay.table import Stretch
 from ...operations.by_hand import HandStanding, NearFound
 from ...operations.lay import Compared, LayFound, LayStanding
@@ -47,6 +48,8 @@ def job_out(show: Presenter, row: models.Job) -> out.JobOut:
 def drawing_out(show: Presenter, drawing: Drawing, hand: HandStanding, again: Sequence[Broken] = ()) -> out.DrawingOut:
     """A lay as shapes on the cloth, with what is known of each in the hand."""
     near = beside([shape.outline for shape in drawing.shapes])
+    offs = {one.section: one.offset for one in drawing.stretches}
+    pieces = {p.id: p for p in hand.stored.problem.pieces}
     fast = {one.key: one.locked for one in hand.hand.held}
     return out.DrawingOut.model_validate(
         {
@@ -60,6 +63,7 @@ def drawing_out(show: Presenter, drawing: Drawing, hand: HandStanding, again: Se
                 shape_out(
                     show,
                     shape,
+                    hem=hem_on_cloth(shape, pieces[shape.piece_id], offs.get(shape.section, 0.0)),
                     locked=fast.get(shape.pinned, False),
                     near=[drawing.shapes[j].name for j in near[k]],
                     broken=[one.sign for one in (*hand.broken, *again) if shape.pinned in one.keys],
@@ -101,7 +105,13 @@ def _folding(show: Presenter, one: Folding) -> out.FoldingOut:
 
 
 def shape_out(
-    show: Presenter, shape: PlacedShape, *, locked: bool, near: Sequence[str], broken: Sequence[str]
+    show: Presenter,
+    shape: PlacedShape,
+    *,
+    hem: HemOnCloth | None,
+    locked: bool,
+    near: Sequence[str],
+    broken: Sequence[str],
 ) -> out.ShapeOut:
     """One shape on the picture."""
     tail, head = shape.measured
@@ -126,6 +136,7 @@ def shape_out(
         pinned=shape.pinned,
         section=shape.section,
         origin=shape.origin,
+        hem=None if hem is None else out.HemOut(edge=rounded(hem.edge, 2), at=hem.at, lost=show.length(hem.lost)),
         locked=locked,
         beside=list(near),
         broken=list(broken),
@@ -150,6 +161,10 @@ def lay_out(show: Presenter, now: Standing, found: LayFound) -> out.LayOut:
             *(_broken(show, one, chosen.hand) for one in again),
         ],
         grains={one.piece: one.grain for one in chosen.hand.hand.grains},
+        border_left=[
+            out.BorderLeftOut(side=b.side, left=show.length(b.left), longest=show.length(b.longest))
+            for b in border_left(opened.shapes, {p.id: p for p in chosen.problem.pieces}, chosen.lay.length)
+        ],
         nudge=show.length(nudge_step(show.system)),
         step=now.use.shop_step,
         fold=chosen.fold,

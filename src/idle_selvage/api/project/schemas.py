@@ -202,6 +202,8 @@ class ChoicesOut(Out):
     dries: list[ChoiceOut]
     grains: list[ChoiceOut]
     folds: list[ChoiceOut]
+    borders: list[ChoiceOut]
+    border_sides: list[ChoiceOut]
     sides: list[ChoiceOut] = Field(description="which side of folded cloth looks out, each with its reason")
     steps: list[ChoiceOut]
 

@@ -9,6 +9,8 @@ from typing import cast
 from sqlalchemy.orm import Session
 
 from ...core.buy.order import SHOP_STEPS_MM
+from ...core.cloth.border import KINDS
+from ...core.cloth.border import SIDES as BORDER_SIDES
 from ...core.cloth.direction import CLOTH_DIRECTIONS, PILE_RUNS
 from ...core.cloth.dye import GRADES, GREY_SCALE
 from ...core.cloth.hand import QUESTIONS
@@ -221,6 +223,8 @@ def choices_out(system: System) -> out.ChoicesOut:
         dries=listed([(k, v) for k, v in DRIES.items() if v]),
         grains=listed([(g, GRAIN_LABELS[g]) for g in GRAINS]),
         folds=listed([(f, fold_name(f)) for f in FOLDS]),
+        borders=listed(list(KINDS.items())),
+        border_sides=listed(list(BORDER_SIDES.items())),
         sides=listed([(side, f"{name}: {why}") for side, (name, why) in SIDES.items()]),
         steps=listed(_shop_steps(system)),
     )

@@ -11,6 +11,7 @@ from dataclasses import dataclass, replace
 from functools import lru_cache
 
 from ..cloth.bars import NONE, BarPattern
+from ..cloth.border import ClothBorder
 from ..plan.allowance import cut_line, seam_line
 from ..plan.drawn import carried
 from ..plan.outline import BadPiece, Outline
@@ -143,6 +144,8 @@ class ClothToLay:
     any_way: bool = False
     bars_move: Move = STAYS
     fold_move: Move = STAYS
+    border: ClothBorder | None = None
+    far_margin: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -269,16 +272,28 @@ def _kept_off(
     cloth: ClothToLay, trim: float, width: float, laid: Sequence[LayPiece], one_way: bool
 ) -> tuple[Area, ...]:
     """What no piece may touch on this cloth: its flaws, and its faded fold where that can be kept off."""
-    off = blocked(cloth.flaws, cloth.margin, trim, width)
+    off = (*blocked(cloth.flaws, cloth.margin, trim, width), *_border(cloth, width))
     if cloth.shop_fold is None:
         return off
     fold = faded_fold(cloth.shop_fold, cloth.fold_move, cloth.margin, width, laid, one_way)
     return off if fold is None else (*off, fold)
 
 
+def _border(cloth: ClothToLay, width: float) -> tuple[Area, ...]:
+    """The border as a strip all along its selvage: pieces whose hem lies there may lie on it, all others keep off."""
+    if cloth.border is None:
+        return ()
+    low = cloth.border.side == "low"
+    deep = min(width, cloth.border.usable(cloth.margin if low else cloth.far_margin))
+    if deep <= 0:
+        return ()
+    return ((0.0, 0.0, FOLD_REACH_MM, round(deep, 2)) if low else (0.0, round(width - deep, 2), FOLD_REACH_MM, width),)
+
+
 def keeps_off_the_fold(problem: Problem) -> bool:
     """Whether a lay problem keeps off a faded shop fold all along the cloth."""
-    return any(x1 >= FOLD_REACH_MM for _, _, x1, _ in problem.blocked)
+    edges = (0.0, problem.width)
+    return any(x1 >= FOLD_REACH_MM and low not in edges and high not in edges for _, low, x1, high in problem.blocked)
 
 
 def leans(problem: Problem, pieces: Sequence[PieceToLay]) -> dict[str, int]:

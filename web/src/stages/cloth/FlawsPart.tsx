@@ -1,6 +1,6 @@
 import { Button } from 'antd';
-import { useTape } from '../../api/hooks';
-import { EntryLength, EntryText } from '../../fields/Entry';
+import { useChoices, useTape } from '../../api/hooks';
+import { EntryChoice, EntryLength, EntryText } from '../../fields/Entry';
 import { useHeld } from '../../fields/useHeld';
 import { bare, type PartProps } from '../../cupboard/ClothEditor';
 
@@ -19,6 +19,7 @@ export function FlawsPart({
   onChoose,
 }: PartProps & { chosen: number | undefined; onChoose: (i: number | undefined) => void }) {
   const tape = useTape();
+  const choices = useChoices();
   // round numbers of the person's own tape, to be typed over
   const mark = tape.imperial ? tape.mm / 2 : tape.mm;
   const flaws = cloth.flaws.map(bare);
@@ -70,6 +71,32 @@ export function FlawsPart({
           </fieldset>
         );
       })}
+      <EntryChoice
+        label="A border"
+        value={cloth.border}
+        options={choices?.border_sides ?? []}
+        onSave={(border) => onChange({ border: border as '' })}
+      />
+      {cloth.border && (
+        <>
+          <EntryChoice
+            label="What it is"
+            value={cloth.border_kind}
+            options={choices?.borders ?? []}
+            onSave={(kind) => onChange({ border_kind: kind as 'print' })}
+          />
+          <EntryLength
+            label="How deep, from the edge of the cloth"
+            path="border_deep"
+            value={cloth.border_deep.text}
+            onSave={(border_deep) => onChange({ border_deep })}
+          />
+          <p className="quiet">
+            Say on Plan, for a piece on the cross grain, that its hem lies on it; all other pieces keep off. Of a
+            finished edge nothing is left off.
+          </p>
+        </>
+      )}
       <EntryLength
         label="A faded shop fold, from the near selvage"
         path="shop_fold"

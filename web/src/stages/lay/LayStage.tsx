@@ -321,6 +321,12 @@ export function LayStage() {
                 )}
               </p>
             </section>
+            {lay.border_left.map((b) => (
+              <p key={b.side} className="quiet">
+                Of the border along the {b.side === 'low' ? 'near' : 'far'} selvage {b.left.text} is left, at most{' '}
+                {b.longest.text} in one.
+              </p>
+            ))}
             {shape && <PieceFacts shape={shape} lay={lay} choices={choices} onDo={onDo} />}
             {picked.length > 1 && <h2>{picked.length} pieces chosen</h2>}
             {picked.length > 0 && view === 'pinned' && (

@@ -146,6 +146,11 @@ export function PieceFacts({
         {shape.lies === 'straight' && '✓ '}
         {shape.lies_told}
       </p>
+      {shape.hem && (
+        <p className="look">
+          The border is straight: its hem loses its curve, by {shape.hem.lost.text} where it is highest (the dot).
+        </p>
+      )}
       {shape.beside.length > 0 && <p className="quiet">beside {shape.beside.join('; ')}</p>}
       <OwnGrain lay={lay} shape={shape} choices={choices} onDo={onDo} />
     </section>
