@@ -213,7 +213,7 @@ def _serve_locked(home: Path, port: int, lock: object, *, demo: bool, steps: int
     listener = socket.create_server(("127.0.0.1", port))
     database = Database(home)
     database.migrate()
-    workers = Pool(database, steps=steps)
+    workers = Pool(database, steps=steps, quiet=steps is None)
     app = create_app(home, workers, database=database, example=example)
 
     def stop(_signal: int, _frame: object) -> NoReturn:

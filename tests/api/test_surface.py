@@ -50,6 +50,8 @@ BODIES: dict[str, dict[str, Any]] = {
     "beginLay": {"seconds": 1},
     "chooseLay": {"lay_id": 1},
     "layByHand": {"do": "lock-all"},
+    "closeUp": {"how": "anywhere", "seconds": 1},
+    "takeInLay": {"text": ""},
     "changeAnyCloth": {"place": "Blue box"},
     "addCloth": {"name": "Lawn"},
     "keepPhoto": {"data": PHOTO},
@@ -156,6 +158,9 @@ def test_every_operation_answers_as_the_document_says(
     last = laid.ask("GET", "/undo?project=1")["back"]
     address = address.replace("{change_id}", str(last["change"]) if last else "1")
     query = QUERIES.get(operation["operationId"], "")
+    if operation["operationId"] == "takeInLay":
+        made = laid.client.get("/api/projects/1/lay.json", base_url="http://127.0.0.1")
+        BODIES["takeInLay"]["text"] = made.get_data(as_text=True)
     answer = laid.client.open(
         address + query, method=method.upper(), json=BODIES.get(operation["operationId"]), base_url="http://127.0.0.1"
     )

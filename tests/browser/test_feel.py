@@ -214,7 +214,7 @@ def test_laying_again_is_not_stopped_by_a_second_click(page: Page, demo: str) ->
     box = again.bounding_box()
     assert box is not None
     again.dblclick()
-    stop = page.get_by_role("button", name="Stop here")
+    stop = page.get_by_role("button", name="Good enough")
     expect(stop).to_be_visible()
     there = stop.bounding_box()
     assert there is not None and (there["x"] > box["x"] + box["width"] or there["y"] > box["y"] + box["height"])

@@ -62,7 +62,7 @@ def test_the_demo_by_mouse(page: Page, demo: str, tmp_path: Path) -> None:
     saved(page)
     page.get_by_role("button", name="Close").click()
     page.get_by_role("button", name="Lay again").click()
-    expect(page.get_by_role("button", name="Stop here")).to_be_visible()
+    expect(page.get_by_role("button", name="Good enough")).to_be_visible()
     expect(page.get_by_role("button", name="Lay again")).to_be_visible(timeout=30_000)
     expect(page.locator("main").get_by_text("Out of date")).to_have_count(0)
 
@@ -171,7 +171,7 @@ def test_a_new_project_by_keyboard_from_a_drawing(page: Page, own: str, tmp_path
     page.get_by_role("link", name="Lay", exact=True).press("Enter")
     page.get_by_role("button", name="Lay the pieces").press("Enter")
     expect(page.locator(".laid").first).to_be_visible(timeout=20_000)
-    page.get_by_role("button", name="Stop here").press("Enter")
+    page.get_by_role("button", name="Good enough").press("Enter")
     expect(page.get_by_role("button", name="Lay again")).to_be_visible(timeout=20_000)
     first = page.locator(".laid").first
     first.focus()

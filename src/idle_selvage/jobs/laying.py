@@ -31,7 +31,8 @@ class _Job(Pulse):
         super().__init__(database, number)
         self.told = 0.0
         with database.look() as session:
-            asked = jobs.job(session, number).fingerprint
+            row = jobs.job(session, number)
+            asked, self.quiet = row.fingerprint, row.kind == "quiet"
             if asked is None:
                 raise NotFound("That work has no problem to lay.")
             self.problem = lay_problem.problem(session, asked)
@@ -51,6 +52,11 @@ class _Job(Pulse):
             ]
             row.refused = [[fold, why.piece, why.across, why.width, why.why] for fold, why in answer.refused]
             row.spent, row.heartbeat = self.spent(), now()
+            if self.quiet:
+                lays.keep_lays(session, row, [(fold, to_json(lay)) for fold, lay in answer.alternatives], choose=False)
+                if state:
+                    jobs.finish(row, state)
+                return
             closes = "closes" in self.params
             if closes and state:
                 finish_closing(session, row, answer.lay)
@@ -88,7 +94,7 @@ def run(database: Database, number: int, steps: int | None = None) -> None:
             clock=time.monotonic,
             on_progress=job.progress,
             cancelled=job.cancelled,
-            partner=second_process if spending.partner else None,
+            partner=second_process if spending.partner and not job.quiet else None,
         )
         job.write(answer, "cancelled" if answer.cancelled else "done")
     except (BadProblem, EngineFault) as fault:

@@ -7,12 +7,14 @@ import os
 import subprocess
 import sys
 import threading
+import time
 from collections import deque
 from datetime import timedelta
 from typing import Protocol
 
 from sqlalchemy import select
 
+from ..operations.quiet import next_search
 from ..store.database import Database
 from ..store.models.base import now
 from ..store.models.job import Job
@@ -20,10 +22,12 @@ from ..store.models.job import Job
 #: A job without a sign of life for this long is picked up again.
 STALE = timedelta(seconds=6)
 WATCH_EVERY = 1.0
+#: Nothing was under way for so long before the quiet search begins, seconds.
+QUIET_AFTER = 5.0
 
 
 class _Worker:
-    def __init__(self, pool: Pool) -> None:
+    def __init__(self, pool: Pool, *, quiet: bool = False) -> None:
         self.job: int | None = None
         self.ready = False
         self.process = subprocess.Popen(
@@ -34,6 +38,7 @@ class _Worker:
                 str(pool.database.home),
                 str(os.getpid()),
                 *([] if pool.steps is None else [str(pool.steps)]),
+                *(["quiet"] if quiet else []),
             ],
             stdin=subprocess.PIPE,
             stdout=subprocess.PIPE,
@@ -72,8 +77,12 @@ class Pool:
     """Up to ``size`` worker processes; the first is started at once, so that the engine is warm. ``steps``: how many a
     search takes instead of its time, so that the same lay comes out wherever it runs."""
 
-    def __init__(self, database: Database, size: int = 2, steps: int | None = None) -> None:
+    def __init__(self, database: Database, size: int = 2, steps: int | None = None, *, quiet: bool = False) -> None:
         self.database, self.size, self.steps = database, size, steps
+        #: whether it searches on while nobody waits, and the process that does
+        self.quiet = quiet
+        self._quiet: _Worker | None = None
+        self._idle_since = time.monotonic()
         self._queue: deque[int] = deque()
         self._workers: list[_Worker] = []
         self._lock = threading.RLock()
@@ -121,9 +130,10 @@ class Pool:
         """End the workers; unfinished jobs stay in the database and go on at the next start."""
         self._closing.set()
         with self._lock:
-            for worker in self._workers:
+            all_ = [*self._workers, *([] if self._quiet is None else [self._quiet])]
+            for worker in all_:
                 worker.process.terminate()
-            for worker in self._workers:
+            for worker in all_:
                 with contextlib.suppress(subprocess.TimeoutExpired):
                     worker.process.wait(timeout=3)
             self._workers.clear()
@@ -131,11 +141,36 @@ class Pool:
     def _watch(self) -> None:
         while not self._closing.wait(WATCH_EVERY):
             self._pick_up()
+            if self.quiet:
+                self._search_quietly()
+
+    def _search_quietly(self) -> None:
+        """Begin the next quiet search once nothing was under way for a while."""
+        with self._lock:
+            busy = bool(self._queue) or any(w.job is not None for w in self._workers)
+            if busy or (self._quiet is not None and self._quiet.job is not None):
+                self._idle_since = time.monotonic()
+                return
+        if time.monotonic() - self._idle_since < QUIET_AFTER:
+            return
+        with self.database.begin() as session:
+            job = next_search(session)
+            number = None if job is None else job.id
+        with self._lock:
+            if number is None:
+                self._idle_since = time.monotonic()
+                return
+            if self._quiet is None or self._quiet.process.poll() is not None:
+                self._quiet = _Worker(self, quiet=True)
+            with contextlib.suppress(OSError):
+                self._quiet.give(number)
 
     def _pick_up(self) -> None:
         """Queue jobs nobody works at: all that wait unqueued, and all that have gone quiet."""
         with self._lock:
             ours = {w.job for w in self._workers if w.process.poll() is None} | set(self._queue)
+            if self._quiet is not None and self._quiet.process.poll() is None:
+                ours.add(self._quiet.job)
         with self.database.look() as session:
             rows = session.scalars(select(Job).where(Job.state.in_(("waiting", "running"))).order_by(Job.id)).all()
             limit = now() - STALE

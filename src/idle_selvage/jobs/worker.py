@@ -9,6 +9,7 @@ job it was at is taken up again by the next server.
 from __future__ import annotations
 
 import contextlib
+import os
 import signal
 import sys
 import traceback
@@ -21,6 +22,10 @@ from ..store.database import Database
 from ..store.errors import NotFound
 from . import laying, trying
 from .orphan import leave_with_parent
+
+#: The last word on the line of a worker that searches quietly, and how far below others it runs.
+QUIET = "quiet"
+LOWEST = 15
 
 
 class _Told(Bell):
@@ -54,10 +59,12 @@ def main() -> None:
     # Ctrl-C in the terminal is for the server, which then ends us in order
     signal.signal(signal.SIGINT, signal.SIG_IGN)
     leave_with_parent(int(sys.argv[2]))
+    if sys.argv[-1] == QUIET:
+        os.nice(LOWEST)
     # seconds of loading are better spent now than out of the first search's time
     compile_ahead()
     database = Database(Path(sys.argv[1]))
-    steps = int(sys.argv[3]) if len(sys.argv) > 3 else None
+    steps = int(sys.argv[3]) if len(sys.argv) > 3 and sys.argv[3] != QUIET else None
     # what is written here the server's own pages hear of by the server's bell
     database.bell = _Told()
     print("ready", flush=True)

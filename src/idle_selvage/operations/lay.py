@@ -26,6 +26,7 @@ from ..core.lay.problem import to_json as problem_json
 from ..core.lay.reading import read_problem
 from ..core.lay.recheck import mending, recheck
 from ..core.wording import joined
+from ..core.working import Figure
 from ..store import job as jobs
 from ..store import lay as lays
 from ..store import lay_problem, models
@@ -34,6 +35,7 @@ from .by_hand import HandStanding, own_name, standing_of
 from .ladder import ladder_of
 from .log import note
 from .project import change
+from .quiet import shortest_found
 from .refused import Refused, within
 from .standing import Standing, standing
 
@@ -90,6 +92,7 @@ def _begin(session: Session, now: Standing, search: Search) -> models.Job:
     }
     job = models.Job(use_id=now.use.id, fingerprint=lay_problem.keep(session, problem), params=params)
     session.add(job)
+    jobs.stop_quiet(session)
     session.flush()
     copies = sum(p.copies for p in problem.pieces)
     note(session, now.use, "lay", "laying-begun", copies=copies, job=job.id)
@@ -134,6 +137,7 @@ def begin_closing(
     }
     job = models.Job(use_id=now.use.id, fingerprint=lay_problem.keep(session, asked), params=params)
     session.add(job)
+    jobs.stop_quiet(session)
     session.flush()
     note(session, now.use, "lay", "closing-begun", lay=row.name or fold_name(row.fold), job=job.id)
     return job
@@ -256,6 +260,15 @@ def _plain_again(row: models.LayRecord) -> bool:
 
 
 @dataclass(frozen=True)
+class Offered:
+    """A shorter lay that was found quietly, and what would do instead of what is to be bought now."""
+
+    row: models.LayRecord
+    would_do: Figure
+    instead_of: Figure
+
+
+@dataclass(frozen=True)
 class LayFound:
     """The chosen lay beside the others of its search, and the folds that were refused with the reason."""
 
@@ -264,6 +277,7 @@ class LayFound:
     refused: tuple[tuple[str, str], ...]
     #: what of a lay of the maker's own breaks on the cloth and with the pieces as they are now
     again: tuple[Broken, ...] = ()
+    offer: Offered | None = None
 
 
 def read_lay(session: Session, now: Standing) -> LayFound | None:
@@ -283,7 +297,19 @@ def read_lay(session: Session, now: Standing) -> LayFound | None:
     if now.chosen.name and now.stale and now.problem is not None:
         stored = lays.in_hand(now.chosen)
         again = recheck(stored.hand, now.problem, stored.base)
-    return LayFound(chosen, others, refused, again)
+    return LayFound(chosen, others, refused, again, None if now.stale else _offer(session, now))
+
+
+def _offer(session: Session, now: Standing) -> Offered | None:
+    if now.chosen is None or now.bought is None:
+        return None
+    row = shortest_found(session, now.chosen)
+    if row is None:
+        return None
+    as_if = replace(now, rows=replace(now.rows, chosen=row), ladder=ladder_of(row)).bought
+    if as_if is None or as_if.to_buy.value >= now.bought.to_buy.value:
+        return None
+    return Offered(row, as_if.to_buy, now.bought.to_buy)
 
 
 @dataclass(frozen=True)

@@ -30,6 +30,12 @@ def running_lay(session: Session, use_id: int) -> Job | None:
     ).first()
 
 
+def stop_quiet(session: Session) -> None:
+    """Ask quiet searches to stop: somebody waits."""
+    for row in session.scalars(select(Job).where(Job.kind == "quiet", Job.state.in_(OPEN))):
+        row.cancel = True
+
+
 def is_last_lay(use_ids: Collection[int] | BindParameter[Any]) -> ColumnElement[bool]:
     """That a job is the newest laying on its cloth of a garment, whatever became of it."""
     newest = select(func.max(Job.id)).where(Job.use_id.in_(use_ids), Job.kind == "lay").group_by(Job.use_id)

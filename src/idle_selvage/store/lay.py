@@ -153,8 +153,8 @@ def add_change(session: Session, row: LayRecord, change: Change) -> None:
     session.expire(row, ["by_hand"])
 
 
-def keep_lays(session: Session, job: Job, lays: list[tuple[str, dict[str, Any]]]) -> None:
-    """Store the best lay of each fold of one job, in place of what the job stored before; choose the shortest."""
+def keep_lays(session: Session, job: Job, lays: list[tuple[str, dict[str, Any]]], *, choose: bool = True) -> None:
+    """Store the best lay of each fold of one job, in place of what the job stored before; ``choose`` the shortest."""
     query = select(LayRecord).where(LayRecord.job_id == job.id, LayRecord.name == "")
     known = {row.fold: row for row in session.scalars(query).all()}
     for fold, data in lays:
@@ -173,6 +173,8 @@ def keep_lays(session: Session, job: Job, lays: list[tuple[str, dict[str, Any]]]
         elif data["length"] < row.lay["length"] - SAME_LENGTH_MM:
             row.lay = data
     session.flush()
+    if not choose:
+        return
     chosen = chosen_lays(session, [job.use_id]).get(job.use_id)
     by_hand = chosen is not None and chosen.picked and chosen.fingerprint == job.fingerprint
     # a way the maker chose stays the chosen one, whatever a new search of the same pieces finds

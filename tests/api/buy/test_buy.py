@@ -60,7 +60,8 @@ def test_the_lay_shows_what_it_was_laid_around(laid: Person) -> None:
 
     # the flaw lies at 20 cm both ways, 3 cm each; half of the 10 cm for the ends and 1 cm of margin are off. How much
     # the cloth shrinks is known within its sureness: kept off is everything between
-    (x0, y0), (x1, _) = area["outline"][0], area["outline"][2]
+    xs, ys = zip(*area["outline"], strict=True)
+    x0, x1, y0 = min(xs), max(xs), min(ys)
     assert not area["under"]
     assert x0 == pytest.approx(200 * left("warp", "high") - 50, abs=0.01)
     assert x1 == pytest.approx(230 * left("warp", "low") - 50, abs=0.01)

@@ -29,7 +29,7 @@ def test_from_pieces_to_a_lay_a_purchase_and_files(skirt: Person) -> None:
     job = skirt.ask("GET", f"/jobs/{run(skirt)}")
     assert job["state"] == "done" and job["progress"] and job["steps"] >= 2
     lay = skirt.ask("GET", "/projects/1/lay")["lay"]
-    assert {a["fold"] for a in lay["alternatives"]} == {"open", "lengthwise"}
+    assert {a["fold"] for a in lay["alternatives"]} == {"open", "lengthwise", "partial", "crosswise"}
     assert lay["length"]["mm"] == min(a["length"]["mm"] for a in lay["alternatives"])
     assert lay["bound"]["mm"] <= lay["length"]["mm"] and lay["stale"] == []
     assert len(lay["opened"]["shapes"]) == 3
@@ -171,6 +171,7 @@ def test_a_job_that_cannot_be_done_says_why(skirt: Person) -> None:
 
 
 def test_a_cancelled_job_keeps_its_first_answer(skirt: Person) -> None:
+    skirt.ask("PATCH", "/projects/1/lay", folds=["open", "lengthwise"])
     number = skirt.ask("POST", "/projects/1/lays", seconds=60)["id"]
     skirt.ask("POST", f"/jobs/{number}/cancel")
     laying.run(skirt.app.services.database, number, STEPS)

@@ -87,7 +87,7 @@ def test_a_bad_entry_names_its_field_and_changes_nothing(person: Person) -> None
         ("", {"wash": "volcano"}, "wash"),
         ("", {"dry": "moon"}, "dry"),
         ("lay", {"folds": []}, "folds"),
-        ("lay", {"folds": ["double"]}, "folds"),
+        ("lay", {"folds": ["knotted"]}, "folds"),
         ("lay", {"gap": "1 m"}, "gap"),
         ("purchase", {"shop_step": 0}, "shop_step"),
         ("lay", {"lay_seconds": 0}, "lay_seconds"),

@@ -6231,6 +6231,8 @@ export interface components {
             grains: {
                 [key: string]: string;
             };
+            /** @description a lay that was found quietly, for which less would do */
+            shorter: components["schemas"]["ShorterOut"] | null;
             /**
              * Border Left
              * @description what of a border no hem lies on, within the lay
@@ -6377,6 +6379,15 @@ export interface components {
              * @description the signs of the rules it breaks
              */
             broken: string[];
+        };
+        /** ShorterOut */
+        ShorterOut: {
+            /** Lay Id */
+            lay_id: number;
+            /** Would Do */
+            would_do: string;
+            /** Instead Of */
+            instead_of: string;
         };
         /**
          * StretchOut

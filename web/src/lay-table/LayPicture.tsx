@@ -109,12 +109,29 @@ export function LayPicture({ lay, drawing, cloth, chosen, onChoose, onDo, severa
     [chosen, onChoose],
   );
 
+  const fingers = useRef(new Map<number, [number, number]>());
+  // the cloth itself, taken where no piece lies: it is carried along under the frame
+  const panned = useRef<{ id: number; x: number; y: number }>(undefined);
   function down(event: PointerEvent) {
     const shape = shapeAt(event);
-    if (!shape || event.button > 0 || measuring) return;
+    if (event.button > 0 || measuring) return;
+    if (!shape) panned.current = { id: event.pointerId, x: event.clientX, y: event.clientY };
+    if (!shape) return;
     pressed.current = { shape, x: event.clientX, y: event.clientY, id: event.pointerId, dragging: false };
   }
+  function pan(event: PointerEvent) {
+    const from = panned.current;
+    const box = frame.current;
+    if (!from || !box || from.id !== event.pointerId || fingers.current.size > 1) return;
+    const [dx, dy] = [event.clientX - from.x, event.clientY - from.y];
+    panned.current = { id: from.id, x: event.clientX, y: event.clientY };
+    const top = box.scrollTop;
+    box.scrollBy(-dx, -dy);
+    // a picture that is seen whole takes the page along
+    if (event.pointerType === 'touch' && box.scrollTop === top) box.closest('main')?.scrollBy(0, -dy);
+  }
   function move(event: PointerEvent) {
+    pan(event);
     const press = pressed.current;
     if (!press || press.id !== event.pointerId) return;
     if (!press.dragging) {
@@ -139,7 +156,7 @@ export function LayPicture({ lay, drawing, cloth, chosen, onChoose, onDo, severa
   }
   function up(event: PointerEvent) {
     const press = pressed.current;
-    pressed.current = undefined;
+    pressed.current = panned.current = undefined;
     if (!press) return;
     if (press.dragging) letGo();
     else if (shapeAt(event)) chooseOnly(press.shape, several || event.shiftKey || event.ctrlKey || event.metaKey);
@@ -181,7 +198,7 @@ export function LayPicture({ lay, drawing, cloth, chosen, onChoose, onDo, severa
   // pushed by keys: what is pressed while an answer is on its way is sent together
   const pushing = useRef({ x: 0, y: 0, busy: false });
   const nudge = useCallback(
-    async (dx: number, dy: number) => {
+    async (keys: string[], dx: number, dy: number) => {
       const push = pushing.current;
       push.x += dx;
       push.y += dy;
@@ -190,12 +207,12 @@ export function LayPicture({ lay, drawing, cloth, chosen, onChoose, onDo, severa
       while (push.x !== 0 || push.y !== 0) {
         const { x, y } = push;
         push.x = push.y = 0;
-        if (!(await onDo({ do: 'nudge', keys: [...chosen], x, y, loose }))) break;
+        if (!(await onDo({ do: 'nudge', keys, x, y, loose }))) break;
       }
       push.x = push.y = 0;
       push.busy = false;
     },
-    [chosen, onDo, loose],
+    [onDo, loose],
   );
 
   function key(event: KeyboardEvent) {
@@ -221,7 +238,7 @@ export function LayPicture({ lay, drawing, cloth, chosen, onChoose, onDo, severa
       else onChoose([]);
     } else if (arrow && pinned) {
       if (!chosen.includes(shape.pinned)) onChoose(mine);
-      void nudge(arrow[0]! * step, arrow[1]! * step);
+      void nudge(mine, arrow[0]! * step, arrow[1]! * step);
     } else if (steps) {
       const all = [...svg.current!.querySelectorAll<SVGGElement>('.laid')];
       const here = all.findIndex((one) => one.dataset['pinned'] === shape.pinned);
@@ -268,7 +285,6 @@ export function LayPicture({ lay, drawing, cloth, chosen, onChoose, onDo, severa
     return () => box.removeEventListener('wheel', wheel);
   }, [zoom, zoomTo, frame]);
   // two fingers
-  const fingers = useRef(new Map<number, [number, number]>());
   function spread(event: PointerEvent, gone = false) {
     const all = fingers.current;
     if (event.pointerType !== 'touch') return;
@@ -326,7 +342,7 @@ export function LayPicture({ lay, drawing, cloth, chosen, onChoose, onDo, severa
               }}
               onPointerCancel={(e) => {
                 spread(e, true);
-                pressed.current = undefined;
+                pressed.current = panned.current = undefined;
                 leave();
               }}
               onKeyDown={key}

@@ -164,12 +164,19 @@ class RefusedOut(Out):
     why: str
 
 
+class ShorterOut(Out):
+    lay_id: int
+    would_do: str
+    instead_of: str
+
+
 class LayOut(Out):
     lay_id: int
     own: str = Field(description="what the maker calls it; empty: it was found")
     tray: list[AsideOut] = Field(description="what is asked for and not laid")
     broken: list[BrokenOut]
     grains: dict[str, str] = Field(description="the grains pieces have on this lay only, by their keys")
+    shorter: ShorterOut | None = Field(description="a lay that was found quietly, for which less would do")
     border_left: list[BorderLeftOut] = Field(description="what of a border no hem lies on, within the lay")
     nudge: LengthOut = Field(description="what an arrow key moves by")
     step: float = Field(description="what the shop cuts in, mm")

@@ -161,6 +161,13 @@ def lay_out(show: Presenter, now: Standing, found: LayFound) -> out.LayOut:
             *(_broken(show, one, chosen.hand) for one in again),
         ],
         grains={one.piece: one.grain for one in chosen.hand.hand.grains},
+        shorter=None
+        if found.offer is None
+        else out.ShorterOut(
+            lay_id=found.offer.row.id,
+            would_do=show.figure_text(found.offer.would_do),
+            instead_of=show.figure_text(found.offer.instead_of),
+        ),
         border_left=[
             out.BorderLeftOut(side=b.side, left=show.length(b.left), longest=show.length(b.longest))
             for b in border_left(opened.shapes, {p.id: p for p in chosen.problem.pieces}, chosen.lay.length)

@@ -14,7 +14,7 @@ from shapely import Polygon
 
 from ..plan.outline import whole_polygon
 from ..wording import Sentence
-from ..working import Quantity, length
+from ..working import length
 from .answer import Cut
 from .hand import HandLay, cuts_by_key, mirrors_freely
 from .placing import place, place_point
@@ -102,7 +102,7 @@ def _turns(copies: Sequence[_Copy], problem: Problem) -> list[Broken]:
         off = off_grain(one.piece, problem, one.cut.turn)
         sign = f"turn {one.key} {off or 'against'}"
         if off:
-            told = Sentence("{name} lies {off} off its grain.", name=one.name, off=Quantity(off, "angle"))
+            told = Sentence("{name} lies {off}° off its grain.", name=one.name, off=off)
             cost = Sentence("It will twist as it hangs.")
         else:
             told = Sentence("{name} lies against the direction of the cloth.", name=one.name)

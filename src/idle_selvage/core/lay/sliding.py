@@ -13,7 +13,7 @@ from shapely import LineString, Point, box
 from shapely.geometry.base import BaseGeometry
 
 from .meeting import forbidden
-from .problem import Bars
+from .problem import TOLERANCE_MM, Bars
 from .seats import Box, Seat
 
 #: Ground is worked out so far around the hand at first, mm; twice as far while there is none.
@@ -225,19 +225,25 @@ def _lines(seat: Seat, step: float, bars: Bars, meets: Sequence[tuple[float, flo
 
 
 def along(grounds: Sequence[Legal], from_: tuple[float, float], to: tuple[float, float]) -> tuple[float, float]:
-    """How far from one place towards another it may be pushed before it touches; ``from_`` when it may not at all."""
-    if math.dist(from_, to) < SAME_MM:
+    """How far from one place towards another it may be pushed before it touches; ``from_`` when it may not at all.
+
+    What lies a hair in its neighbour, as a search may leave it, is pushed from the nearest place where it does not.
+    """
+    start = nearest(grounds, *from_)
+    if start is None or math.dist((start.x, start.y), from_) > 2 * TOLERANCE_MM:
         return from_
-    path = LineString([from_, to])
-    best = from_
+    dx, dy = start.x - from_[0], start.y - from_[1]
+    path = LineString([(start.x, start.y), (to[0] + dx, to[1] + dy)])
+    if path.length < SAME_MM:
+        return from_
+    best, far = from_, 0.0
     for ground in grounds:
-        x, y = (from_[0] + to[0]) / 2, (from_[1] + to[1]) / 2
-        legal = ground.around(x, y, AROUND_MM + path.length)
-        free = path.intersection(legal.buffer(2 * SAME_MM))
+        x, y = path.interpolate(0.5, normalized=True).coords[0]
+        free = path.intersection(ground.around(x, y, AROUND_MM + path.length).buffer(2 * SAME_MM))
         for part in getattr(free, "geoms", [free]):
-            if part.is_empty or shapely.distance(part, Point(from_)) > 3 * SAME_MM:
+            if part.is_empty or shapely.distance(part, Point(start.x, start.y)) > 3 * SAME_MM:
                 continue
-            end = max(part.coords, key=lambda p: math.dist(p, from_))
-            if math.dist(end, from_) > math.dist(best, from_):
-                best = (float(end[0]), float(end[1]))
+            end = max(part.coords, key=lambda p: math.dist(p, (start.x, start.y)))
+            if math.dist(end, from_) > far:
+                best, far = (float(end[0]), float(end[1])), math.dist(end, from_)
     return best

@@ -267,6 +267,14 @@ export function LayStage() {
           </p>
         )}
         {lay && lay.stale.length > 0 && !working && <OutOfDate why={`Out of date: ${lay.stale.join('; ')}.`} />}
+        {lay?.shorter && !working && (
+          <p className="quiet-found" role="status">
+            Searched on quietly: {lay.shorter.would_do} would do instead of {lay.shorter.instead_of}.{' '}
+            <Button size="small" onClick={() => void choose(lay.shorter!.lay_id)}>
+              Go by that lay
+            </Button>
+          </p>
+        )}
         {lay && lay.own && lay.stale.length > 0 && !working && (
           <p className="look">
             {lay.broken.length === 0
