@@ -73,6 +73,8 @@ BY_HAND = {
     "unlocked": "Unlocked {what} on the lay “{lay}”.",
     "one layer": "Cut {what} from one layer on the lay “{lay}”.",
     "two layers": "Cut {what} from two layers on the lay “{lay}”.",
+    "stretch": "Began another stretch on the lay “{lay}”.",
+    "no stretch": "Took an empty stretch off the lay “{lay}”.",
     "grain": "Gave {what} another grain on the lay “{lay}”: {why}.",
     "accepted": "Accepted on the lay “{lay}”: {what}",
     "no longer accepted": "No longer accepted on the lay “{lay}”: {what}",

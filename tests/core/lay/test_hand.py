@@ -47,6 +47,8 @@ from idle_selvage.core.lay.moves import (
     put_aside,
     taken_anywhere,
     with_grain,
+    with_stretch,
+    without_stretch,
 )
 from idle_selvage.core.lay.problem import FOLDS, Problem
 from idle_selvage.core.lay.problem import to_json as problem_json
@@ -253,6 +255,14 @@ class ByHand(RuleBasedStateMachine):
         if not (piece.match or piece.centre_on_axis):
             self.attempt(lambda table: with_grain(table, piece.id, grain, "the print looks better"))
 
+    @rule(fold=st.sampled_from(["open", "lengthwise", "partial", "double", "crosswise"]), depth=st.floats(50, 900))
+    def stretch(self, fold: str, depth: float) -> None:
+        self.attempt(lambda table: with_stretch(table, fold, depth))
+
+    @rule()
+    def no_stretch(self) -> None:
+        self.attempt(without_stretch)
+
     @rule(times=st.integers(1, 5))
     def undo(self, times: int) -> None:
         for _ in range(min(times, len(self.changes))):
@@ -324,7 +334,8 @@ def test_the_ground_of_a_piece_is_what_is_free_by_force(kind: str, fold: str) ->
                 there = replace(hand, held=tuple(put if h.key == one.key else h for h in hand.held))
                 assert told_free == free_by_force(hand, asked, one.key, there), (one.key, x, y)
                 tried[told_free] += 1
-    assert tried[True] >= 3 and tried[False] >= 3, tried
+    # a stretch with another one behind it does not go on
+    assert tried[False] >= 3 and (tried[True] >= 3 or "," in fold), tried
 
 
 def test_the_nearest_place_is_the_nearest_and_touches() -> None:

@@ -1704,6 +1704,11 @@ export interface components {
             grains: components["schemas"]["ChoiceOut"][];
             /** Folds */
             folds: components["schemas"]["ChoiceOut"][];
+            /**
+             * Stretches
+             * @description the folds a stretch of a lay may have
+             */
+            stretches: string[];
             /** Borders */
             borders: components["schemas"]["ChoiceOut"][];
             /** Border Sides */
@@ -6475,7 +6480,7 @@ export interface components {
              * Do
              * @enum {string}
              */
-            do: "move" | "nudge" | "turn" | "over" | "aside" | "take" | "lock" | "unlock" | "lock-all" | "one-layer" | "two-layers" | "grain" | "accept" | "refuse" | "empty" | "push" | "rename" | "away";
+            do: "move" | "nudge" | "turn" | "over" | "aside" | "take" | "lock" | "unlock" | "lock-all" | "one-layer" | "two-layers" | "grain" | "accept" | "refuse" | "empty" | "push" | "rename" | "away" | "stretch" | "no-stretch";
             /** Keys */
             keys?: string[];
             /**
@@ -6524,6 +6529,16 @@ export interface components {
              * @default
              */
             why?: string;
+            /**
+             * Fold
+             * @default
+             */
+            fold?: string;
+            /**
+             * Depth
+             * @default null
+             */
+            depth?: (string | number) | null;
             /**
              * Sign
              * @default

@@ -117,5 +117,7 @@ def _gesture(body: out.HandIn) -> Callable[[Table], Change]:
         "two-layers": lambda t: moves.on_two_layers(t, first),
         "grain": lambda t: moves.with_grain(t, body.piece, body.grain, body.why),
         "push": lambda t: moves.pushed(t),
+        "stretch": lambda t: moves.with_stretch(t, body.fold, body.depth),
+        "no-stretch": lambda t: moves.without_stretch(t),
     }
     return gestures[body.do]

@@ -294,7 +294,7 @@ class HandIn(In):
 
     do: Literal[
         "move", "nudge", "turn", "over", "aside", "take", "lock", "unlock", "lock-all", "one-layer", "two-layers",
-        "grain", "accept", "refuse", "empty", "push", "rename", "away",
+        "grain", "accept", "refuse", "empty", "push", "rename", "away", "stretch", "no-stretch",
     ]  # fmt: skip
     keys: list[PieceKey] = Field(default_factory=list, max_length=400)
     piece: PieceKey = ""
@@ -306,6 +306,8 @@ class HandIn(In):
     by: int = Field(0, ge=-360, le=360, strict=True)
     grain: Grain = "lengthwise"
     why: str = Field("", max_length=200)
+    fold: str = Field("", max_length=20)
+    depth: LengthIn | None = None
     sign: str = Field("", max_length=200)
     name: str = Field("", max_length=200)
 

@@ -202,6 +202,7 @@ class ChoicesOut(Out):
     dries: list[ChoiceOut]
     grains: list[ChoiceOut]
     folds: list[ChoiceOut]
+    stretches: list[str] = Field(description="the folds a stretch of a lay may have")
     borders: list[ChoiceOut]
     border_sides: list[ChoiceOut]
     sides: list[ChoiceOut] = Field(description="which side of folded cloth looks out, each with its reason")

@@ -18,6 +18,7 @@ from ...core.cloth.make import COLOURINGS, FIBRES, FINISHES, WEAVES, fibre_label
 from ...core.glossary import glossary
 from ...core.lay.folding import SIDES, Sides
 from ...core.lay.long import lay_length
+from ...core.lay.moves import STRETCHES
 from ...core.lay.named import fold_name
 from ...core.lay.problem import FOLDS
 from ...core.plan.piece import GRAINS
@@ -223,6 +224,7 @@ def choices_out(system: System) -> out.ChoicesOut:
         dries=listed([(k, v) for k, v in DRIES.items() if v]),
         grains=listed([(g, GRAIN_LABELS[g]) for g in GRAINS]),
         folds=listed([(f, fold_name(f)) for f in FOLDS]),
+        stretches=list(STRETCHES),
         borders=listed(list(KINDS.items())),
         border_sides=listed(list(BORDER_SIDES.items())),
         sides=listed([(side, f"{name}: {why}") for side, (name, why) in SIDES.items()]),

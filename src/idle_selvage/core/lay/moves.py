@@ -11,7 +11,9 @@ import numpy as np
 from ..plan.piece import Grain
 from ..units import System
 from ..wording import Sentence
-from .engine.folds import may_double
+from .answer import Section
+from .engine.folds import may_double, ways
+from .engine.strips import CannotFold
 from .hand import Aside, Change, HandLay, Held, OwnGrain, mirrors_freely, next_key, outline_of, tray
 from .layers import ACROSS_TURNS, ALONG_TURNS
 from .placing import place_point
@@ -20,6 +22,8 @@ from .seats import Grip, seats, seats_from_tray
 from .sliding import Legal, Near, along, nearest, seat_at
 
 Margins = tuple[float, float]
+#: How a stretch may be folded.
+STRETCHES = ("open", "lengthwise", "partial", "double")
 #: So often everything is pushed, and by so much at least, mm.
 MOST_PUSHES = 12
 LEAST_PUSH_MM = 0.01
@@ -280,6 +284,44 @@ def on_two_layers(table: Table, key: str) -> Change:
 
 def _without(table: Table, key: str) -> HandLay:
     return replace(table.hand, held=tuple(h for h in table.hand.held if h.key != key))
+
+
+def with_stretch(table: Table, fold: str, depth: float | None = None) -> Change:
+    """Another stretch behind the lay, folded so; of a partial fold ``depth`` mm from its selvage to the fold. Raises
+    :class:`CannotMove`."""
+    hand = table.hand
+    last = hand.sections[-1]
+    if fold not in STRETCHES:
+        raise CannotMove("A stretch lies open, or is folded along the cloth. End to end the whole cloth is folded.")
+    if hand.sections[0].fold == "crosswise":
+        raise CannotMove(
+            "The cloth is folded end to end; begin from the tray of another lay to lay stretch by stretch."
+        )
+    if last.end <= last.start and len(hand.sections) > 1:
+        raise CannotMove("The last stretch is still empty: lay something on it first, or take it away.")
+    if fold == "partial" and depth is None:
+        raise CannotMove("Say how deep the selvage is folded up.")
+    asked = replace(table.problem, partial_at=depth if fold == "partial" else None)
+    if fold == "partial" and not 0 < (depth or 0.0) <= table.problem.width / 2:
+        raise CannotMove("The selvage is folded up by more than nothing and at most to the middle of the cloth.")
+    try:
+        way = ways(asked, fold)[0]
+    except CannotFold as why:
+        raise CannotMove(str(why)) from None
+    new = Section(last.end, last.end, fold, way.fold_at)
+    kept = hand.sections if hand.held else ()
+    start = 0.0 if not kept else last.end
+    return Change("stretch", hand.held, anew=(*kept, replace(new, start=start, end=start)))
+
+
+def without_stretch(table: Table) -> Change:
+    """The last stretch is taken away, while nothing lies on it. Raises :class:`CannotMove`."""
+    hand = table.hand
+    if len(hand.sections) < 2:
+        raise CannotMove("There is only one stretch.")
+    if any(one.section == len(hand.sections) - 1 for one in hand.held):
+        raise CannotMove("Pieces lie on the last stretch: put them aside first.")
+    return Change("no stretch", hand.held, anew=hand.sections[:-1])
 
 
 def with_grain(table: Table, piece: str, grain: Grain, why: str) -> Change:

@@ -188,9 +188,8 @@ def _start_of(section: Section) -> float:
 
 
 def _end_of(hand: HandLay, k: int) -> float:
-    """How far along a stretch goes; the last one with pieces goes on."""
-    last = max((one.section for one in hand.held), default=0)
-    return hand.sections[k].end if k < last else hand.sections[-1].end + BEYOND_MM
+    """How far along a stretch goes; only the last one goes on."""
+    return hand.sections[k].end + (BEYOND_MM if k == len(hand.sections) - 1 else 0.0)
 
 
 def _box(hand: HandLay, problem: Problem, k: int, ring: Ring, low: float, high: float, layers: int) -> Box | None:

@@ -1,4 +1,7 @@
-import type { Lay, Stretch } from '../../api/client';
+import { Button } from 'antd';
+import { useState } from 'react';
+import type { Choices, Gesture, Lay, Stretch } from '../../api/client';
+import { EntryChoice } from '../../fields/Entry';
 
 /** Cloth seen from its end: a line for each layer, bent at the folds. */
 function FromTheEnd({ stretch, width }: { stretch: Stretch; width: number }) {
@@ -37,7 +40,17 @@ function FromTheEnd({ stretch, width }: { stretch: Stretch; width: number }) {
 }
 
 /** How to fold it: numbered steps with what to measure, stretch by stretch. */
-export function Foldings({ lay, width }: { lay: Lay; width: number }) {
+export function Foldings({
+  lay,
+  width,
+  choices,
+  onDo,
+}: {
+  lay: Lay;
+  width: number;
+  choices: Choices | undefined;
+  onDo: (gesture: Gesture) => Promise<boolean>;
+}) {
   return (
     <section aria-label="How to fold it" className="foldings">
       <h2>How to fold it</h2>
@@ -59,6 +72,57 @@ export function Foldings({ lay, width }: { lay: Lay; width: number }) {
           </div>
         );
       })}
+      <Another lay={lay} choices={choices} onDo={onDo} />
     </section>
+  );
+}
+
+/** Another stretch behind the lay, folded otherwise; or an empty one taken away. */
+function Another({
+  lay,
+  choices,
+  onDo,
+}: {
+  lay: Lay;
+  choices: Choices | undefined;
+  onDo: (gesture: Gesture) => Promise<boolean>;
+}) {
+  const [fold, setFold] = useState('open');
+  const [depth, setDepth] = useState('');
+  const last = lay.foldings.at(-1);
+  const empty = lay.foldings.length > 1 && last?.start.mm === last?.end.mm;
+  if (lay.fold === 'crosswise') return null;
+  if (empty)
+    return (
+      <p>
+        The last stretch is empty: drag pieces onto it behind the lay.{' '}
+        <Button size="small" onClick={() => void onDo({ do: 'no-stretch' })}>
+          Take it away
+        </Button>
+      </p>
+    );
+  return (
+    <div className="another-stretch">
+      <EntryChoice
+        label="Another stretch behind it"
+        value={fold}
+        options={(choices?.folds ?? []).filter((one) => choices?.stretches.includes(one.value))}
+        onSave={(v) => {
+          setFold(v);
+          return Promise.resolve();
+        }}
+      />
+      {fold === 'partial' && (
+        <label className="entry">
+          <span>folded up by</span>
+          <input value={depth} onChange={(e) => setDepth(e.target.value)} aria-label="Folded up by" />
+        </label>
+      )}
+      <Button
+        onClick={() => void onDo({ do: 'stretch', fold, depth: fold === 'partial' && depth.trim() ? depth : null })}
+      >
+        Add it
+      </Button>
+    </div>
   );
 }

@@ -359,7 +359,7 @@ export function LayStage() {
               <Ways lay={lay} onChoose={(id) => void choose(id)} onDo={(gesture, of) => doOn(gesture, of)} />
             )}
             {side === 'pieces' && drawing && <PieceList shapes={drawing.shapes} chosen={chosen} onChoose={setChosen} />}
-            {side === 'folding' && <Foldings lay={lay} width={lay.opened.high} />}
+            {side === 'folding' && <Foldings lay={lay} width={lay.opened.high} choices={choices} onDo={onDo} />}
             {job && <SearchChart job={job} lay={lay} />}
           </>
         )}
