@@ -55,6 +55,48 @@ def folded(page: Page) -> None:
     choose_piece(page, "Front, 1")
 
 
+def held(page: Page) -> None:
+    """A piece in the hand, the ground it may lie on lit."""
+    box = page.locator('.laid[aria-label^="Pocket"]').first.bounding_box()
+    assert box is not None
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x + 30, y + 10, steps=4)
+    page.mouse.move(x + 70, y + 60, steps=8)
+    page.wait_for_selector(".lit")
+
+
+def stretches(page: Page) -> None:
+    """Folded, and an open stretch behind it with a piece on it."""
+    page.get_by_role("button", name="folded selvage to selvage").click()
+    page.wait_for_selector("line.fold", state="attached")
+    last = page.locator(".laid").last
+    last.focus()
+    page.keyboard.press("a")
+    page.get_by_text("Folding", exact=True).click()
+    page.get_by_role("button", name="Add it").click()
+    page.wait_for_selector("text=The last stretch is empty")
+    chip = page.locator(".on-tray svg").first.bounding_box()
+    end = page.locator("line.lay-end").bounding_box()
+    cloth = page.locator(".lay-picture").bounding_box()
+    assert chip is not None and end is not None and cloth is not None
+    page.mouse.move(chip["x"] + 40, chip["y"] + 20)
+    page.mouse.down()
+    page.mouse.move(chip["x"] + 60, chip["y"] - 40, steps=4)
+    page.mouse.move(end["x"] + 20, cloth["y"] + cloth["height"] - 120, steps=8)
+    page.wait_for_timeout(400)
+    page.mouse.up()
+    page.wait_for_timeout(800)
+    page.keyboard.press("Escape")
+
+
+def on_border(page: Page) -> None:
+    page.get_by_role("button", name="Lay the pieces").click()
+    expect(page.get_by_role("button", name="Lay again")).to_be_enabled(timeout=60_000)
+    choose_piece(page, "Cuff, 2")
+
+
 def bars(page: Page) -> None:
     page.get_by_role("button", name="Bars").click()
 
@@ -117,6 +159,9 @@ ASIDE = {
     "lay-bias": ("Bias slip", "lay", lambda page: choose_piece(page, "Front, 1")),
     "buy-envelope": ("Boxy overshirt", "buy?part=envelope", None),
     "buy-share": ("Boxy overshirt", "buy?part=together", share),
+    "buy-list": ("Six-gore skirt", "buy?part=list", None),
+    "true-matter": ("Six-gore skirt", "true?part=matter", None),
+    "lay-folded": ("Notched waistcoat", "lay", folded),
     "buy-strips": ("Six-gore skirt", "buy?part=strips", strips),
 }
 #: view: (project, stage, what to do first)
@@ -133,11 +178,11 @@ VIEWS = {
     "buy": ("Boxy overshirt", "buy", tried),
     "buy-offers": ("Boxy overshirt", "buy?part=offers", tried),
     "buy-cupboard": ("Bow ties and cuffs", "buy?part=cupboard", try_remnant),
-    "buy-list": ("Six-gore skirt", "buy?part=list", None),
     "true": ("Six-gore skirt", "true", hung),
-    "true-matter": ("Six-gore skirt", "true?part=matter", None),
     "lay": ("Six-gore skirt", "lay", lambda page: choose_piece(page, "Gore, 2")),
-    "lay-folded": ("Notched waistcoat", "lay", folded),
+    "lay-hand": ("Boxy overshirt", "lay", held),
+    "lay-stretches": ("Notched waistcoat", "lay", stretches),
+    "lay-border": ("Bow ties and cuffs", "lay", on_border),
     "log": ("Boxy overshirt", "log", None),
 }
 TABLET = {"lay-tablet": ("Boxy overshirt", "lay", None)}
@@ -189,7 +234,7 @@ def main() -> int:
         port = free.getsockname()[1]
     with tempfile.TemporaryDirectory() as home:
         server = subprocess.Popen(
-            [sys.executable, "-m", "idle_selvage.cli", "demo", "--home", home, "--port", str(port)]
+            [sys.executable, "-m", "idle_selvage.cli", "demo", "--no-quiet", "--home", home, "--port", str(port)]
         )
         try:
             for _ in range(400):

@@ -10,6 +10,7 @@ import socket
 import sys
 import threading
 import time
+from dataclasses import dataclass
 from pathlib import Path
 from typing import NoReturn
 
@@ -85,6 +86,12 @@ def _parser() -> argparse.ArgumentParser:
             type=_count,
             metavar="N",
             help="how many steps every search takes, instead of its time; the same lay then comes out everywhere",
+        )
+        sub.add_argument(
+            "--no-quiet",
+            dest="quiet",
+            action="store_false",
+            help="do not search on for shorter lays while nobody waits",
         )
         if name == "demo":
             sub.add_argument("--reset", action="store_true", help="start the demo afresh; changes made to it are lost")
@@ -166,14 +173,24 @@ def _say(text: str) -> None:
 
 
 def _serve(args: argparse.Namespace) -> int:
-    return _serve_home(home_folder(args.home), args.port, demo=False, steps=args.steps)
+    work = _Work(args.steps, args.quiet and args.steps is None)
+    return _serve_home(home_folder(args.home), args.port, work, demo=False)
 
 
 def _demo(args: argparse.Namespace) -> int:
-    return _serve_home(home_folder(args.home, demo=True), args.port, demo=True, reset=args.reset, steps=args.steps)
+    work = _Work(args.steps, args.quiet and args.steps is None)
+    return _serve_home(home_folder(args.home, demo=True), args.port, work, demo=True, reset=args.reset)
 
 
-def _serve_home(home: Path, port: int, *, demo: bool, reset: bool = False, steps: int | None = None) -> int:
+@dataclass(frozen=True)
+class _Work:
+    """How searches are done: with so many steps each, and whether quietly while nobody waits."""
+
+    steps: int | None
+    quiet: bool
+
+
+def _serve_home(home: Path, port: int, work: _Work, *, demo: bool, reset: bool = False) -> int:
     from .store.database import FILE_NAME
     from .store.lock import HomeLock, InUse
 
@@ -182,7 +199,7 @@ def _serve_home(home: Path, port: int, *, demo: bool, reset: bool = False, steps
             if reset:
                 for name in (FILE_NAME, f"{FILE_NAME}-wal", f"{FILE_NAME}-shm"):
                     (home / name).unlink(missing_ok=True)
-            return _serve_locked(home, port, lock, demo=demo, steps=steps)
+            return _serve_locked(home, port, lock, work, demo=demo)
     except InUse as taken:
         _say(str(taken))
         return BAD_INPUT
@@ -197,7 +214,7 @@ def _serve_home(home: Path, port: int, *, demo: bool, reset: bool = False, steps
         return BAD_INPUT
 
 
-def _serve_locked(home: Path, port: int, lock: object, *, demo: bool, steps: int | None) -> int:
+def _serve_locked(home: Path, port: int, lock: object, work: _Work, *, demo: bool) -> int:
     from waitress import create_server
 
     from .api.app import create_app
@@ -213,7 +230,7 @@ def _serve_locked(home: Path, port: int, lock: object, *, demo: bool, steps: int
     listener = socket.create_server(("127.0.0.1", port))
     database = Database(home)
     database.migrate()
-    workers = Pool(database, steps=steps, quiet=steps is None)
+    workers = Pool(database, steps=work.steps, quiet=work.quiet)
     app = create_app(home, workers, database=database, example=example)
 
     def stop(_signal: int, _frame: object) -> NoReturn:
