@@ -225,7 +225,7 @@ def main() -> None:
     print(f"{'':<58} {'measured':>14}  {'target':>12}")
     with tempfile.TemporaryDirectory() as home:
         server = subprocess.Popen(
-            [sys.executable, "-m", "idle_selvage.cli", "demo", "--port", "0", "--home", home],
+            [sys.executable, "-m", "idle_selvage.cli", "demo", "--no-quiet", "--port", "0", "--home", home],
             stdout=subprocess.PIPE,
             text=True,
         )

@@ -32,6 +32,9 @@ function useLay() {
 
 const busy = (job: Job | undefined | null) => job?.state === 'waiting' || job?.state === 'running';
 
+/** When a laying that has just begun is asked after, whatever is heard, ms. */
+const EARLY = [60, 150, 300, 600];
+
 /** Follows a laying; each time it got shorter, the picture is fetched again. */
 function useJob(project: Project) {
   const client = useQueryClient();
@@ -44,10 +47,17 @@ function useJob(project: Project) {
     queryFn: () => unwrap(api.GET('/api/jobs/{job_id}', { params: { path: { job_id: id! } } })),
   }).data;
   const working = busy(job);
-  useEffect(
-    () => (working ? onRing(() => void client.invalidateQueries({ queryKey: keys.job(id!) })) : undefined),
-    [working, client, id],
-  );
+  useEffect(() => {
+    if (!working) return undefined;
+    const ask = () => void client.invalidateQueries({ queryKey: keys.job(id!) });
+    // the first lay may be told of before this page listens
+    const early = EARLY.map((ms) => setTimeout(ask, ms));
+    const deaf = onRing(ask);
+    return () => {
+      early.forEach(clearTimeout);
+      deaf();
+    };
+  }, [working, client, id]);
   const news = `${job?.state}:${job?.length?.mm ?? ''}`;
   const before = useRef(news);
   useEffect(() => {
