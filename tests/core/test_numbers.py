@@ -81,6 +81,7 @@ NUMBERS: dict[str, Any] = {
     "lay.layers.ACROSS_TURNS": (90, 270),
     "lay.left_over.SQUARE_MM": 10.0,
     "lay.left_over.LEAST_SIDE_MM": 100.0,
+    "lay.left_over.TOUCH_MM": 0.01,
     "lay.left_over.MOST": 3,
     "lay.lit.CELL_MM": 10.0,
     "lay.long.GIVE_MM": 0.1,

@@ -23,9 +23,10 @@ from ..store.errors import NotFound
 from . import laying, trying
 from .orphan import leave_with_parent
 
-#: The last word on the line of a worker that searches quietly, and how far below others it runs.
+#: The last word on the line of a worker that searches quietly, and how far below others it runs; any search runs a
+#: little below the server and the page, which show what it finds.
 QUIET = "quiet"
-LOWEST = 15
+LOWEST, BELOW = 15, 5
 
 
 class _Told(Bell):
@@ -59,8 +60,7 @@ def main() -> None:
     # Ctrl-C in the terminal is for the server, which then ends us in order
     signal.signal(signal.SIGINT, signal.SIG_IGN)
     leave_with_parent(int(sys.argv[2]))
-    if sys.argv[-1] == QUIET:
-        os.nice(LOWEST)
+    os.nice(LOWEST if sys.argv[-1] == QUIET else BELOW)
     # seconds of loading are better spent now than out of the first search's time
     compile_ahead()
     database = Database(Path(sys.argv[1]))

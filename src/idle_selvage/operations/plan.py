@@ -10,6 +10,7 @@ from typing import Any, Literal
 
 from sqlalchemy.orm import Session
 
+from ..core.lay.asking import ON_BORDER
 from ..core.plan.allowance import cut_line, seam_line
 from ..core.plan.arrow import grainline
 from ..core.plan.draft import Draft
@@ -403,8 +404,10 @@ def _check(row: models.Piece) -> None:
             told = f"“{row.name}” is drawn whole, so it has no edge to lie on a fold. Draw half of it, or cut it whole."
             raise Refused(told, path="on_fold")
         _cut_line(pieces.as_piece(row, cut), cut.shorter)
-        if cut.border and cut.grain != "crosswise":
-            told = "A hem lies on the border of a piece that is cut on the cross grain; choose that grain."
+        if cut.border and cut.grain not in ON_BORDER:
+            told = (
+                "A hem lies on the border of a piece on the cross grain, a strip along it; choose one of these grains."
+            )
             raise Refused(told, path="border")
     if not row.cuts:
         _cut_line(pieces.as_piece(row, pieces.UNCUT))

@@ -83,6 +83,8 @@ def garment(kind: str) -> dict[str, Any]:
         data["pieces"].append(
             rectangle("panel", 500, 300, copies=2, border={"edge": "hem", "selvage": "low", "distance": 15})
         )
+        strip = rectangle("frill", 700, 60, border={"edge": "side", "selvage": "low", "distance": 10})
+        data["pieces"].append(strip)
         data["cloth"]["blocked"] = [[0, 0, 5000, 80]]
     if kind == "narrow":
         for piece in data["pieces"]:

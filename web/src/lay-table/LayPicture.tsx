@@ -326,6 +326,7 @@ export function LayPicture({ lay, drawing, cloth, chosen, onChoose, onDo, severa
               ref={svg}
               width={zoom === 1 && !hold ? width : wide}
               height={Math.max(bottom + PAD.bottom, 10)}
+              viewBox={`0 0 ${zoom === 1 && !hold ? width : wide} ${Math.max(bottom + PAD.bottom, 10)}`}
               data-scale={scale}
               className={hold ? 'holding' : undefined}
               onPointerDown={(e) => {

@@ -15,12 +15,12 @@ from ..cloth.border import ClothBorder
 from ..plan.allowance import cut_line, seam_line
 from ..plan.drawn import carried
 from ..plan.outline import BadPiece, Outline
-from ..plan.piece import Piece
+from ..plan.piece import Grain, Piece
 from ..plan.shorter import shortened
 from ..shrink.shrinkage import divide_not_add
 from ..shrink.states import STAYS, Move
 from ..shrink.to_fit import TURN, enlarged, holds_at_one_turn, onto_cloth
-from .problem import Bars, Border, LayPiece, Match, Problem, Selvage, too_wide
+from .problem import Bars, Border, BorderEdge, LayPiece, Match, Problem, Selvage, too_wide
 
 
 @dataclass(frozen=True)
@@ -148,6 +148,10 @@ class ClothToLay:
     far_margin: float = 0.0
 
 
+#: By which edge a piece lies on a border: on the cross grain by its hem; along the cloth it is a strip off it in one.
+ON_BORDER: dict[Grain, BorderEdge] = {"crosswise": "hem", "lengthwise": "side"}
+
+
 @dataclass(frozen=True)
 class PieceToLay:
     """A piece as it is cut from a cloth, by its key, with what is to meet on it.
@@ -241,10 +245,14 @@ def _laid(asked: PieceToLay, name: str, fit: tuple[float, float] | None, bars: B
         outline, drawn, grain = move(outline), carried(shape, move), "lengthwise"
     border = None
     if asked.border is not None:
-        if grain != "crosswise":
-            told = "lies with its hem on the border, so it is cut on the cross grain: choose that grain."
+        if grain not in ON_BORDER:
+            told = (
+                "lies with its hem on the border, so it is cut on the cross grain, or along it as a strip: choose that."
+            )
             raise BadPiece(f"{asked.piece.name or 'The piece'} {told}")
-        border = Border(asked.border, asked.border_at)
+        border = Border(asked.border, asked.border_at, ON_BORDER[grain])
+        # what lies on a border meets no bars as well
+        meeting = Meeting()
     elif cloth.any_way and not shape.on_fold:
         grain = "any"
     if asked.piece.grain != "lengthwise" or grain == "any":

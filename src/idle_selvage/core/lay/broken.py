@@ -154,7 +154,8 @@ def _borders(copies: Sequence[_Copy], problem: Problem) -> list[Broken]:
         _, low, _, high = one.shape.bounds
         lies = low if border.selvage == "low" else problem.width - high
         if abs(lies - border.distance) > TOLERANCE_MM:
-            told = Sentence("{name} has its hem {lies} from the selvage and not {wanted}.", name=one.name,
+            told = Sentence("{name} has its {edge} {lies} from the selvage and not {wanted}.", name=one.name,
+                            edge="hem" if border.edge == "hem" else "long edge",
                             lies=length(lies), wanted=length(border.distance))  # fmt: skip
             cost = Sentence("Its hem will not lie on the border as its neighbours’ do.")
             found.append(Broken("border", f"border {one.key}", told, cost, (one.key,), one.piece.id))

@@ -77,11 +77,18 @@ def faults_of(problem: dict[str, Any], lay: dict[str, Any]) -> list[Fault]:
 
 def _turns(piece: dict[str, Any], problem: dict[str, Any]) -> set[int]:
     if piece.get("border"):
+        if piece["border"].get("edge") == "side":
+            return {0} if piece.get("one_way") or _points(problem) else {0, 180}
         return {90} if piece["border"]["selvage"] == "low" else {270}
-    cloth = problem["cloth"]
-    # the maker may allow that a turned piece sees the bars the other way round; nap she may not
-    directed = bool(cloth.get("one_way")) if problem.get("turn_on_bars") else _directed(cloth)
+    directed = _points(problem)
     return _TURNS[(piece.get("grain", "lengthwise"), bool(piece.get("one_way")) or directed)]
+
+
+def _points(problem: dict[str, Any]) -> bool:
+    """Whether all tops lie one way: the maker may allow that a turned piece sees the bars the other way round; nap she
+    may not."""
+    cloth = problem["cloth"]
+    return bool(cloth.get("one_way")) if problem.get("turn_on_bars") else _directed(cloth)
 
 
 def _directed(cloth: dict[str, Any]) -> bool:

@@ -16,6 +16,7 @@ from ..plan.outline import Outline
 SQUARE_MM = 10.0
 #: Rectangles with a side shorter than this are of no use, mm. Common practice, no source.
 LEAST_SIDE_MM = 100.0
+TOUCH_MM = 0.01
 #: So many are told, the largest first.
 MOST = 3
 
@@ -39,7 +40,8 @@ def left_over(pieces: Sequence[Outline], length: float, width: float) -> tuple[R
     xs, ys = np.arange(columns) * SQUARE_MM, np.arange(rows) * SQUARE_MM
     squares = shapely.box(*np.meshgrid(xs, ys), *np.meshgrid(xs + SQUARE_MM, ys + SQUARE_MM))
     for outline in pieces:
-        shape = Polygon(outline)
+        # what only runs along a square does not touch it
+        shape = Polygon(outline).buffer(-TOUCH_MM)
         shapely.prepare(shape)
         x0, y0, x1, y1 = shape.bounds
         part = np.s_[

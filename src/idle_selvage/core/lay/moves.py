@@ -12,7 +12,7 @@ from ..plan.piece import Grain
 from ..units import System
 from ..wording import Sentence
 from .answer import Section
-from .engine.folds import may_double, ways
+from .engine.folds import axes_across, may_double, ways
 from .engine.strips import CannotFold
 from .hand import Aside, Change, HandLay, Held, OwnGrain, mirrors_freely, next_key, outline_of, tray
 from .layers import ACROSS_TURNS, ALONG_TURNS
@@ -301,9 +301,15 @@ def with_stretch(table: Table, fold: str, depth: float | None = None) -> Change:
         raise CannotMove("The last stretch is still empty: lay something on it first, or take it away.")
     if fold == "partial" and depth is None:
         raise CannotMove("Say how deep the selvage is folded up.")
-    asked = replace(table.problem, partial_at=depth if fold == "partial" else None)
     if fold == "partial" and not 0 < (depth or 0.0) <= table.problem.width / 2:
         raise CannotMove("The selvage is folded up by more than nothing and at most to the middle of the cloth.")
+    axes = axes_across(table.problem)
+    if fold == "partial" and axes and depth is not None:
+        # on bars a fold lies on a mirror axis: the next deeper one
+        depth = next((a for a in axes if depth <= a <= table.problem.width / 2), None)
+        if depth is None:
+            raise CannotMove("There is no bar so deep that the cloth could be folded along it.")
+    asked = replace(table.problem, partial_at=depth if fold == "partial" else None)
     try:
         way = ways(asked, fold)[0]
     except CannotFold as why:

@@ -24,7 +24,7 @@ class HemOnCloth:
 def hem_on_cloth(shape: PlacedShape, piece: LayPiece, off: float = 0.0) -> HemOnCloth | None:
     """What a straight border takes of a piece's hem; None where its hem lies on none, or is straight. ``off``: where
     the picture begins, mm from the cut end."""
-    if piece.border is None:
+    if piece.border is None or piece.border.edge != "hem":
         return None
     curve = hem_curve(piece.outline)
     if not curve.curved:

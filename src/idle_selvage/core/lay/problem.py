@@ -27,6 +27,7 @@ MAX_ALL_POINTS = 50_000
 TOLERANCE_MM = 0.1
 
 Selvage = Literal["low", "high"]
+BorderEdge = Literal["hem", "side"]
 Axis = Literal["x", "y"]
 
 
@@ -69,14 +70,18 @@ class Fixed:
 
 @dataclass(frozen=True)
 class Border:
-    """A piece whose hem lies ``distance`` mm from a selvage, on the cross grain."""
+    """A piece whose hem lies ``distance`` mm from a selvage, on the cross grain; or, ``edge`` "side", a strip off the
+    border in one, along the cloth, its long edge there."""
 
     selvage: Selvage
     distance: float
+    edge: BorderEdge = "hem"
 
     @property
     def turn(self) -> int:
-        """The turn that points the hem at its selvage."""
+        """The turn that points the hem at its selvage, or lays the strip along it."""
+        if self.edge == "side":
+            return 0
         return 90 if self.selvage == "low" else 270
 
 
@@ -178,6 +183,8 @@ def allowed_turns(grain: Grain, one_way: bool) -> tuple[int, ...]:
 def turns_of(piece: LayPiece, problem: Problem) -> tuple[int, ...]:
     """The turns a piece may take on this cloth; a border piece has its one turn."""
     if piece.border is not None:
+        if piece.border.edge == "side" and not (piece.one_way or problem.directed):
+            return (0, 180)
         return (piece.border.turn,)
     return allowed_turns(piece.grain, piece.one_way or problem.directed)
 
@@ -261,7 +268,7 @@ def _piece_json(piece: LayPiece, named: bool) -> dict[str, Any]:
             {key: value for key, value in vars(f).items() if key != "slides" or value} for f in piece.fixed
         ]
     if piece.border is not None:
-        data["border"] = {"edge": "hem", "selvage": piece.border.selvage, "distance": piece.border.distance}
+        data["border"] = {"edge": piece.border.edge, "selvage": piece.border.selvage, "distance": piece.border.distance}
     return data
 
 

@@ -27,6 +27,7 @@ from .problem import (
     BadProblem,
     Bars,
     Border,
+    BorderEdge,
     Fixed,
     LayPiece,
     Match,
@@ -388,14 +389,16 @@ class _Reader:
             self.fault(f"{where}: border must be an object with edge, selvage and distance.")
             return None
         self.keys(value, _BORDER, f"{where}: border")
-        if value.get("edge", "hem") != "hem":
-            self.fault(f"{where}: the border is laid by the piece's “hem”, not by {_shown(value.get('edge'))}.")
+        edge = value.get("edge", "hem")
+        if edge not in ("hem", "side"):
+            self.fault(f"{where}: the border is laid by the piece's “hem” or its “side”, not by {_shown(edge)}.")
+            edge = "hem"
         selvage = value.get("selvage")
         if selvage not in ("low", "high"):
             self.fault(f'{where}: border selvage must be "low" or "high", not {_shown(selvage)}.')
             selvage = "low"
         distance = self.number(value.get("distance", 0.0), f"{where}: border distance", least=0, most=10_000)
-        return Border(cast("Selvage", selvage), distance or 0.0)
+        return Border(cast("Selvage", selvage), distance or 0.0, cast("BorderEdge", edge))
 
     def outline(self, value: object, where: str) -> Outline:
         if not isinstance(value, list):
@@ -448,10 +451,13 @@ class _Reader:
         for piece in problem.pieces:
             if piece.border is None:
                 continue
-            long = max(p[0] for p in piece.outline) - min(p[0] for p in piece.outline)
+            # across the cloth lies the length of a hem's piece, and the width of a strip
+            k = 0 if piece.border.edge == "hem" else 1
+            how = ("long", "wide")[k]
+            long = max(p[k] for p in piece.outline) - min(p[k] for p in piece.outline)
             if piece.border.distance + long > problem.width + TOLERANCE_MM:
                 self.fault(
-                    f"Piece “{piece.called[:60]}” is {long:.1f} mm long and its hem lies "
+                    f"Piece “{piece.called[:60]}” is {long:.1f} mm {how} and its {piece.border.edge} lies "
                     f"{piece.border.distance:.1f} mm from the selvage; the cloth is only {problem.width:.1f} mm wide."
                 )
 

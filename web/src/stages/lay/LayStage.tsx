@@ -259,6 +259,9 @@ export function LayStage() {
                 >
                   Take it away 1:1 (SVG)
                 </a>
+                <Button type="link" onClick={() => window.print()}>
+                  Print on one page
+                </Button>
                 <a href={`/api/projects/${project.id}/lay.json?use=${project.use_id}`} download>
                   as JSON
                 </a>

@@ -107,11 +107,11 @@ function CutLine({ piece, use, cut }: { piece: Piece; use: Use; cut: Cut }) {
         />
       </td>
       <td className="cut-border">
-        {cut.grain === 'crosswise' ? (
+        {cut.grain === 'crosswise' || cut.grain === 'lengthwise' ? (
           <>
             <EntryChoice
               bare
-              label={named('its hem lies')}
+              label={named(cut.grain === 'crosswise' ? 'its hem lies' : 'its long edge lies')}
               value={cut.border}
               options={SELVAGES}
               onSave={(v) => change({ border: v as '' })}
@@ -129,7 +129,7 @@ function CutLine({ piece, use, cut }: { piece: Piece; use: Use; cut: Cut }) {
         ) : (
           <span className="quiet">
             <span aria-hidden="true">–</span>
-            <span className="unseen">only for a piece on the cross grain</span>
+            <span className="unseen">only for a piece on the cross grain, or a strip along the border</span>
           </span>
         )}
       </td>

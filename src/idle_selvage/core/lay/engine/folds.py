@@ -79,7 +79,7 @@ def _beyond(low: float, width: float) -> tuple[Region, ...]:
     return (Region(low, width, 1),) if width - low > TOLERANCE_MM else ()
 
 
-def _axes(problem: Problem) -> list[float]:
+def axes_across(problem: Problem) -> list[float]:
     """Every mirror axis across the width; folds along the cloth must lie on one when there are any bars."""
     bars = problem.bars
     if bars.y_repeat is None or not bars.y_axes:
@@ -90,7 +90,7 @@ def _axes(problem: Problem) -> list[float]:
 
 
 def _nearest_axis(problem: Problem, at: float) -> float:
-    axes = _axes(problem)
+    axes = axes_across(problem)
     return min(axes, key=lambda a: (abs(a - at), a)) if axes else at
 
 
@@ -109,7 +109,7 @@ def _depths(problem: Problem, width: float) -> list[float]:
             if not half:
                 tall += problem.gap / 2
             wanted.add(math.ceil(tall * 100) / 100)
-    axes = _axes(problem)
+    axes = axes_across(problem)
     if axes:
         wanted = {next((a for a in axes if a >= d - TOLERANCE_MM / 2), width) for d in wanted}
     depths = {d for d in wanted if d <= width / 2}
@@ -369,7 +369,9 @@ class _Maker:
                         y = piece.border.distance
                         edge = self.problem.width - y
                         low = high = (
-                            y - float(one.ring[:, 1].min()) if one.turn == 90 else edge - float(one.ring[:, 1].max())
+                            y - float(one.ring[:, 1].min())
+                            if piece.border.selvage == "low"
+                            else edge - float(one.ring[:, 1].max())
                         )
                     if high < low:
                         continue
