@@ -228,6 +228,22 @@ export function LayStage() {
               <Button onClick={() => void stop()}>Good enough</Button>
             </span>
           )}
+          {lay && (
+            <span className="takeaway">
+              <a
+                href={`/api/projects/${project.id}/lay.svg?use=${project.use_id}&view=${lay.fold === 'open' ? 'pinned' : view}`}
+                download
+              >
+                Take it away 1:1 (SVG)
+              </a>
+              <button type="button" className="as-link" onClick={() => window.print()}>
+                Print
+              </button>
+              <a href={`/api/projects/${project.id}/lay.json?use=${project.use_id}`} download>
+                as JSON
+              </a>
+            </span>
+          )}
         </p>
         {lay && (
           <p className="commands hands" role="group" aria-label="By hand">
@@ -251,22 +267,6 @@ export function LayStage() {
             <Button onClick={() => void onDo({ do: 'lock-all' })}>Lock all</Button>
             <Button onClick={() => void onDo({ do: 'empty' })}>From the tray</Button>
             <Button onClick={() => setComparing(true)}>Compare</Button>
-            {lay && (
-              <span className="takeaway">
-                <a
-                  href={`/api/projects/${project.id}/lay.svg?use=${project.use_id}&view=${lay.fold === 'open' ? 'pinned' : view}`}
-                  download
-                >
-                  Take it away 1:1 (SVG)
-                </a>
-                <Button type="link" onClick={() => window.print()}>
-                  Print on one page
-                </Button>
-                <a href={`/api/projects/${project.id}/lay.json?use=${project.use_id}`} download>
-                  as JSON
-                </a>
-              </span>
-            )}
           </p>
         )}
         {(error || hand.refused) && (
@@ -318,7 +318,7 @@ export function LayStage() {
           />
         )}
       </div>
-      <aside className="facts">
+      <aside className="facts lay-facts">
         {lay && (
           <>
             <section aria-label="The cloth">
