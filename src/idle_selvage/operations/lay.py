@@ -314,11 +314,13 @@ def _offer(session: Session, now: Standing) -> Offered | None:
 
 @dataclass(frozen=True)
 class Compared:
-    """A lay beside the others: what would be bought for it, and what it leaves over of that."""
+    """A lay beside the others: what would be bought for it, which rules it breaks on the cloth as it is now, and what
+    it leaves over."""
 
     one: LayStanding
     bought: Purchase | None
     left: tuple[Rectangle, ...]
+    broken: tuple[Broken, ...] = ()
 
 
 def compare(session: Session, now: Standing) -> tuple[Compared, ...]:
@@ -331,7 +333,11 @@ def compare(session: Session, now: Standing) -> tuple[Compared, ...]:
         as_if = replace(now, rows=replace(now.rows, chosen=one.row), ladder=ladder_of(one.row))
         pieces = [shape.outline for shape in one.drawn("opened").shapes]
         left = left_over([*pieces, *one.problem.kept_off], one.lay.length, one.problem.width)
-        out.append(Compared(one, as_if.bought, left))
+        broken = one.hand.broken
+        if one.row.name and now.problem is not None and as_if.stale:
+            stored = lays.in_hand(one.row)
+            broken = recheck(stored.hand, now.problem, stored.base)
+        out.append(Compared(one, as_if.bought, left, broken))
     return tuple(out)
 
 

@@ -79,7 +79,7 @@ def test_undo_after_many_changes_gives_the_first_lay_back(at_table: Person) -> N
         {"do": "nudge", "keys": [key], "x": 500, "y": 0},
         {"do": "nudge", "keys": [key], "x": 1, "y": 0},
         {"do": "lock", "keys": [key]},
-        {"do": "unlock", "keys": [key]},
+        {"do": "lock", "keys": [key]},
         {"do": "aside", "keys": [key]},
         {"do": "take", "piece": key.split("·")[0]},
     ):

@@ -6480,7 +6480,7 @@ export interface components {
              * Do
              * @enum {string}
              */
-            do: "move" | "nudge" | "turn" | "over" | "aside" | "take" | "lock" | "unlock" | "lock-all" | "one-layer" | "two-layers" | "grain" | "accept" | "refuse" | "empty" | "push" | "rename" | "away" | "stretch" | "no-stretch";
+            do: "move" | "nudge" | "turn" | "over" | "aside" | "take" | "lock" | "lock-all" | "one-layer" | "two-layers" | "grain" | "accept" | "refuse" | "empty" | "push" | "rename" | "away" | "stretch" | "no-stretch";
             /** Keys */
             keys?: string[];
             /**

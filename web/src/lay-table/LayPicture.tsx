@@ -222,14 +222,13 @@ export function LayPicture({ lay, drawing, cloth, chosen, onChoose, onDo, severa
     const step = lay.nudge.mm * (event.shiftKey ? 10 : 1);
     const arrow = { ArrowRight: [1, 0], ArrowLeft: [-1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[event.key];
     const steps = { PageDown: 1, PageUp: -1 }[event.key];
-    const locked = mine.every((one) => byKey.get(one)?.locked);
     const gestures: Record<string, Gesture> = {
       t: { do: 'turn', keys: mine, by: 180, loose },
       q: { do: 'turn', keys: mine, by: 90, loose },
       o: { do: 'over', keys: mine, loose },
       a: { do: 'aside', keys: mine },
       delete: { do: 'aside', keys: mine },
-      l: { do: locked ? 'unlock' : 'lock', keys: mine },
+      l: { do: 'lock', keys: mine },
     };
     const gesture = gestures[event.key.toLowerCase()];
     if (event.key === 'Enter' || event.key === ' ') chooseOnly(shape, several || event.shiftKey);

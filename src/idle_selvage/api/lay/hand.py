@@ -110,8 +110,8 @@ def _gesture(body: out.HandIn) -> Callable[[Table], Change]:
         "over": lambda t: moves.posed(t, first, over=True, loose=body.loose),
         "aside": lambda t: moves.put_aside(t, keys),
         "take": lambda t: moves.taken_anywhere(t, body.piece),
-        "lock": lambda t: moves.locked(t, keys, True),
-        "unlock": lambda t: moves.locked(t, keys, False),
+        # pressed twice in a hurry it is locked and free again, whatever the page still showed
+        "lock": lambda t: moves.locked(t, keys),
         "lock-all": lambda t: moves.locked(t, [one.key for one in t.hand.held], True),
         "one-layer": lambda t: moves.in_one_layer(t, first),
         "two-layers": lambda t: moves.on_two_layers(t, first),

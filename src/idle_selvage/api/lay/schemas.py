@@ -293,7 +293,7 @@ class HandIn(In):
     """One gesture on a lay."""
 
     do: Literal[
-        "move", "nudge", "turn", "over", "aside", "take", "lock", "unlock", "lock-all", "one-layer", "two-layers",
+        "move", "nudge", "turn", "over", "aside", "take", "lock", "lock-all", "one-layer", "two-layers",
         "grain", "accept", "refuse", "empty", "push", "rename", "away", "stretch", "no-stretch",
     ]  # fmt: skip
     keys: list[PieceKey] = Field(default_factory=list, max_length=400)

@@ -233,7 +233,7 @@ def compare_out(show: Presenter, found: Sequence[Compared]) -> out.CompareOut:
                 cost=show.figure(each.bought.cost if each.bought else None),
                 cuts=each.one.lay.cuts,
                 unfoldings=each.one.lay.unfoldings,
-                broken=[show.told(b.told) for b in each.one.hand.broken],
+                broken=[show.told(b.told) for b in each.broken],
                 left=[out.LeftOut(along=show.length(r.along), across=show.length(r.across)) for r in each.left],
             )
             for each in found

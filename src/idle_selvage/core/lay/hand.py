@@ -97,11 +97,6 @@ def held(lay: Lay) -> HandLay:
     return HandLay(lay.sections, tuple(Held(key, **vars(entry)) for key, entry in zip(keys, lay.laid, strict=True)))
 
 
-def nothing_laid(problem: Problem) -> HandLay:
-    """A lay to begin with everything aside, in a single layer."""
-    return HandLay((Section(0.0, 0.0, "open"),), ())
-
-
 def applied(hand: HandLay, change: Change, pieces: Mapping[str, LayPiece]) -> HandLay:
     """The lay after a change."""
     if change.anew is not None:

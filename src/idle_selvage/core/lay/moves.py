@@ -194,8 +194,10 @@ def taken_anywhere(table: Table, piece: str) -> Change:
     return Change("taken", (_at(ways[0], found),))
 
 
-def locked(table: Table, keys: Sequence[str], on: bool) -> Change:
-    """Locked, so that nothing moves them; or free again."""
+def locked(table: Table, keys: Sequence[str], on: bool | None = None) -> Change:
+    """Locked, so that nothing moves them; or free again. None: the other way round than all of them are now."""
+    if on is None:
+        on = not all(table[key].locked for key in keys)
     return Change("locked" if on else "unlocked", tuple(replace(table[key], locked=on) for key in keys))
 
 

@@ -37,7 +37,7 @@ export function Gestures({
         </>
       )}
       <Button onClick={() => void onDo({ do: 'aside', keys })}>Aside</Button>
-      <Button onClick={() => void onDo({ do: locked ? 'unlock' : 'lock', keys })}>{locked ? 'Unlock' : 'Lock'}</Button>
+      <Button onClick={() => void onDo({ do: 'lock', keys })}>{locked ? 'Unlock' : 'Lock'}</Button>
       {one && <Degrees onTurn={(by) => onDo({ do: 'turn', keys, by, loose })} />}
     </p>
   );
