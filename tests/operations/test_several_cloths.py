@@ -367,7 +367,7 @@ def test_a_border_piece_lies_with_its_hem_on_its_selvage(database: Database) -> 
         row = jacket(session)
         back = project.read_garment(session, row.id).pieces[1]
         with pytest.raises(Refused, match="cross grain"):
-            plan.change_cut(session, back, row.main, {"grain": "bias", "border": "low"})
+            plan.change_cut(session, back, row.main, {"on_fold": False, "grain": "bias", "border": "low"})
     with database.begin() as session:
         row = project.garment(session, 1) if session.get(models.Project, 1) else jacket(session)
         back = next(p for p in project.read_garment(session, row.id).pieces if p.name == "Back")

@@ -11,7 +11,7 @@ from sqlalchemy.orm import Session
 from ..core.lay import moves
 from ..core.lay.answer import Lay
 from ..core.lay.answer import to_json as lay_json
-from ..core.lay.broken import Broken, broken
+from ..core.lay.broken import BY_ITSELF, Broken, broken
 from ..core.lay.closing import closed, closing
 from ..core.lay.hand import Change, HandLay
 from ..core.lay.hand import Held as HeldPiece
@@ -167,10 +167,8 @@ def finish_closing(session: Session, job: models.Job, found: Lay) -> None:
         session.flush()
         note(session, use, "lay", "lay-own", lay=own.name)
         return
-    told = standing_of(stored).broken
-    broken = [key for one in told if one.kind in ("turn", "flaw", "selvage", "border") for key in one.keys]
     try:
-        asked = closing(stored.hand, stored.problem, broken, job.params["how"])
+        asked = closing(stored.hand, stored.problem, standing_of(stored).stay, job.params["how"])
     except CannotMove:
         return
     if asked.problem != lay_problem.problem(session, job.fingerprint or ""):
@@ -272,6 +270,11 @@ class HandStanding:
     def meant(self, one: Broken) -> bool:
         """Whether a broken rule was accepted."""
         return one.sign in self.hand.accepted
+
+    @property
+    def stay(self) -> tuple[str, ...]:
+        """Placements that break a rule by themselves: no search moves them."""
+        return tuple(key for one in self.broken if one.kind in BY_ITSELF for key in one.keys)
 
     @property
     def unmeant(self) -> tuple[Broken, ...]:

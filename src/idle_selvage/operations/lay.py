@@ -79,23 +79,30 @@ def begin_laying(session: Session, cloth_use: models.ClothUse, search: Search | 
 
 def _begin(session: Session, now: Standing, search: Search) -> models.Job:
     problem = _ready(now)
+    job = _job(session, now, problem, search)
+    copies = sum(p.copies for p in problem.pieces)
+    note(session, now.use, "lay", "laying-begun", copies=copies, job=job.id)
+    return job
+
+
+def _job(session: Session, now: Standing, problem: Problem, search: Search, **more: Any) -> models.Job:
+    """A search that waits for a worker; what is under way on this cloth, or quietly on any, is stopped."""
     # the same questions as for a file: what it refuses there is refused here, by name
     read_problem(problem_json(problem, named=True))
     earlier = jobs.running_lay(session, now.use.id)
     if earlier is not None:
         earlier.cancel = True
+    jobs.stop_quiet(session)
     params = {
         "seconds": search.seconds or now.use.lay_seconds,
         "seed": search.seed,
         "basis": now.tally.basis,
         **({} if search.steps is None else {"steps": search.steps}),
+        **more,
     }
     job = models.Job(use_id=now.use.id, fingerprint=lay_problem.keep(session, problem), params=params)
     session.add(job)
-    jobs.stop_quiet(session)
     session.flush()
-    copies = sum(p.copies for p in problem.pieces)
-    note(session, now.use, "lay", "laying-begun", copies=copies, job=job.id)
     return job
 
 
@@ -116,29 +123,10 @@ def begin_closing(
         else:
             if now.problem is not None and now.stale and now.chosen is row:
                 raise Refused("The cloth or the pieces changed: lay the broken pieces again first.", code="not_ready")
-            told = standing_of(stored).broken
-            broken = [key for one in told if one.kind in ("turn", "flaw", "selvage", "border") for key in one.keys]
-            asked = closing(stored.hand, stored.problem, broken, how).problem
+            asked = closing(stored.hand, stored.problem, standing_of(stored).stay, how).problem
     except CannotMove as fault:
         raise Refused(fault.args[0], code="cannot_move") from None
-    read_problem(problem_json(asked, named=True))
-    earlier = jobs.running_lay(session, now.use.id)
-    if earlier is not None:
-        earlier.cancel = True
-    params = {
-        "seconds": search.seconds or now.use.lay_seconds,
-        "seed": search.seed,
-        "basis": now.tally.basis,
-        "closes": row.id,
-        "version": list(stored.version),
-        "how": how,
-        "answers": answers,
-        **({} if search.steps is None else {"steps": search.steps}),
-    }
-    job = models.Job(use_id=now.use.id, fingerprint=lay_problem.keep(session, asked), params=params)
-    session.add(job)
-    jobs.stop_quiet(session)
-    session.flush()
+    job = _job(session, now, asked, search, closes=row.id, how=how, answers=answers)
     note(session, now.use, "lay", "closing-begun", lay=row.name or fold_name(row.fold), job=job.id)
     return job
 

@@ -22,6 +22,8 @@ from .problem import TOLERANCE_MM, LayPiece, Problem, allowed_turns, is_reserved
 
 #: ``outside``: what no hand can break, only a change of the cloth or the pieces.
 Kind = Literal["turn", "flaw", "selvage", "count", "sides", "border", "match", "centre", "outside"]
+#: What a placement breaks by itself, wherever the others lie.
+BY_ITSELF: tuple[Kind, ...] = ("turn", "flaw", "selvage", "border")
 #: What of a broken rule cannot be worn: it spoils the cloth.
 SPOILS: tuple[Kind, ...] = ("sides",)
 
