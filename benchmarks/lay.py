@@ -26,9 +26,12 @@ from idle_selvage.core.lay.answer import to_json
 from idle_selvage.core.lay.check import check_lay
 from idle_selvage.core.lay.engine.solver import Answer, NoFold, solve
 from idle_selvage.core.lay.engine.warm import compile_ahead
-from idle_selvage.core.lay.ground import allowed_ground
+from idle_selvage.core.lay.hand import held
+from idle_selvage.core.lay.moves import Table as HandTable
 from idle_selvage.core.lay.problem import allowed_turns
 from idle_selvage.core.lay.reading import read_problem
+from idle_selvage.core.lay.seats import Grip
+from idle_selvage.core.lay.sliding import caught
 from idle_selvage.jobs.partner import second_process
 
 HERE = Path(__file__).parent
@@ -237,12 +240,12 @@ def measure_growth(table: Table) -> dict[str, Any]:
     asked = read_problem(many(40))
     answer = solve(asked, steps=200, clock=time.perf_counter)
     spent = []
-    for copy in range(len(answer.lay.cut)):
-        entry = answer.lay.cut[copy]
+    table_ = HandTable(held(answer.lay), asked)
+    for one in table_.hand.held:
         begun = time.perf_counter()
-        allowed_ground(asked, answer.lay, copy, entry.turn, entry.mirrored, answer.lay.length + 500)
+        caught(table_.grounds(Grip((one.key,))), one.x + 40.0, one.y, 6.0)
         spent.append((time.perf_counter() - begun) * 1000)
-    table.row("allowed ground for a dragged piece among 40, worst", max(spent[1:]), 50, "ms")
+    table.row("where a piece among 40 may lie, first asked, worst", max(spent[1:]), 50, "ms")
     return {"sizes": sizes, "times": times, "drag": spent}
 
 

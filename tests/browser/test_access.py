@@ -33,6 +33,8 @@ PLACES: list[tuple[str, str, list[str]]] = [
     *((WAISTCOAT, f"true?part={part}", []) for part in ("test", "edge", "matter", "fold", "pieces", "plaid")),
     (WAISTCOAT, "lay", []),
     (WAISTCOAT, "lay", ["How to lay"]),
+    ("Boxy overshirt", "lay", ["Compare"]),
+    ("Bias slip", "lay", ["From the tray"]),
     (WAISTCOAT, "log", []),
     *(
         (WAISTCOAT, "plan", ["Read off with a tape", way])
@@ -130,8 +132,18 @@ def _leaving(page: Page) -> None:
     expect(page.get_by_text("Something here is not kept yet")).to_be_visible()
 
 
+def _by_hand(page: Page) -> None:
+    page.locator(".laid").first.click()
+    page.get_by_role("button", name="By degrees …").click()
+    page.get_by_role("button", name="to the left").click()
+    expect(page.get_by_role("region", name="Rules it breaks")).to_be_visible()
+    page.get_by_text("Pieces", exact=True).click()
+    expect(page.get_by_role("region", name="All pieces")).to_be_visible()
+
+
 @pytest.mark.parametrize(
-    ("place", "act"), [("buy", _working), ("shrink", _warnings), ("plan", _piece), ("plan", _leaving)]
+    ("place", "act"),
+    [("lay", _by_hand), ("buy", _working), ("shrink", _warnings), ("plan", _piece), ("plan", _leaving)],
 )
 def test_what_is_opened_by_a_choice_is_accessible(
     page: Page, demo: str, place: str, act: Callable[[Page], None]

@@ -264,6 +264,28 @@ def test_every_fold_is_drawn_as_it_lies_and_told_how_to_fold(page: Page, demo: s
             key = two.get_attribute("data-pinned")
             assert page.locator(".laid.chosen").count() == page.locator(f'.laid[data-pinned="{key}"]').count()
             page.get_by_text("as pinned").click()
+    # a stretch of its own behind a folded one
+    ways.get_by_role("button").filter(has_text="folded selvage to selvage").first.click()
+    page.get_by_text("Folding", exact=True).click()
+    steps = page.get_by_role("region", name="How to fold it")
+    steps.get_by_role("button", name="Add it").click()
+    expect(steps).to_contain_text("The last stretch is empty")
+    key = page.locator(".laid").first.get_attribute("data-pinned") or ""
+    piece(page, key).focus()
+    page.keyboard.press("a")
+    x, y = middle(page.locator(".on-tray svg").first)
+    to = page.locator("line.lay-end").bounding_box()
+    assert to is not None
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x + 10, y - 60, steps=3)
+    page.mouse.move(to["x"] + 60, to["y"] + to["height"] - 60, steps=8)
+    expect(page.locator(".in-hand")).to_have_count(1)
+    page.wait_for_timeout(300)
+    page.mouse.up()
+    expect(page.get_by_role("heading", level=1)).to_contain_text("folded and open stretches")
+    expect(page.locator(".cloth-on-table line.cut")).to_have_count(1)
+    expect(steps.get_by_role("heading", level=3)).to_have_count(2)
 
 
 def test_hems_lie_on_the_border_and_what_is_left_of_it_is_told(page: Page, demo: str) -> None:
@@ -339,6 +361,11 @@ def test_near_and_far_the_tape_and_the_map(page: Page, demo: str) -> None:
     assert float(picture.get_attribute("data-scale") or 0) == pytest.approx(scale * 1.25**2, rel=0.01)
     page.get_by_role("button", name="whole lay").click()
     expect(page.locator(".map-of-cloth")).to_have_count(0)
+    page.locator(".laid").first.focus()
+    page.keyboard.press("+")
+    expect(page.locator(".map-of-cloth")).to_be_visible()
+    page.keyboard.press("0")
+    expect(page.locator(".map-of-cloth")).to_have_count(0)
     page.get_by_role("button", name="Tape").click()
     box = picture.bounding_box()
     assert box is not None
@@ -378,6 +405,16 @@ def test_on_a_tablet_a_finger_drags_and_everything_can_be_touched(
     after = lay(demo, "Six-gore skirt")
     assert origins(after)[key] != origins(before)[key]
     sound(after)
+    # two fingers on the cloth
+    box = page.locator(".lay-picture").bounding_box()
+    assert box is not None
+    x, y = box["x"] + box["width"] - 60, box["y"] + 120
+    finger("touchStart", [{"x": x - 20, "y": y, "id": 1}, {"x": x + 20, "y": y, "id": 2}])
+    for k in range(1, 6):
+        finger("touchMove", [{"x": x - 20 - 12 * k, "y": y, "id": 1}, {"x": x + 20, "y": y + 10 * k, "id": 2}])
+        page.wait_for_timeout(30)
+    finger("touchEnd", [])
+    _until(page, lambda: float(page.locator(".lay-picture").get_attribute("data-zoom") or 1) > 1.2)
     context.close()
 
 

@@ -8,6 +8,8 @@ import signal
 import sqlite3
 import subprocess
 import sys
+import time
+import urllib.parse
 import urllib.request
 from collections.abc import Iterator
 from pathlib import Path
@@ -184,6 +186,41 @@ def test_backup_while_serving_restore_and_one_server_per_folder(
         assert data.execute("SELECT name FROM project").fetchall() == [("Kept",)]
     with sqlite3.connect(home / "before-restore-1.sqlite3") as data:
         assert len(data.execute("SELECT name FROM project").fetchall()) == 2
+
+
+def test_a_lay_by_hand_keeps_every_gesture_over_a_kill_in_the_middle_of_a_drag(
+    served: tuple[subprocess.Popen[str], str, Path],
+) -> None:
+    server, address, home = served
+    number = ask(address, "/projects", "POST", name="Skirt")["id"]
+    facts = {"width_readings": ["140"] * 3, "blend": [{"fibre": "linen", "share": 100}]}
+    ask(address, f"/projects/{number}/cloth", "PATCH", **facts)
+    gore = [{"along": "0", "left": "20", "right": "20"}, {"along": "70", "left": "9", "right": "9"}]
+    ask(address, f"/projects/{number}/pieces", "POST", name="Gore", stations=gore, copies=4)
+    job = ask(address, f"/projects/{number}/lays", "POST", seconds=1)["id"]
+    while ask(address, f"/jobs/{job}")["state"] in ("waiting", "running"):
+        time.sleep(0.1)
+    lay = ask(address, f"/projects/{number}/lay")["lay"]
+    key = lay["pinned"]["shapes"][0]["pinned"]
+    moved = ask(address, f"/projects/{number}/lays/{lay['lay_id']}/hand", "POST", do="nudge", keys=[key], x=900, y=0)
+    held = urllib.parse.quote(key)
+    # the server is killed while a piece is in the hand: asking where it may lie writes nothing
+    ask(address, f"/projects/{number}/lay/near?lay_id={moved['lay']['lay_id']}&keys={held}&x=300&y=300")
+    server.send_signal(signal.SIGKILL)
+    server.wait()
+    again = subprocess.Popen(
+        [sys.executable, "-m", "idle_selvage.cli", "serve", "--port", "0", "--home", str(home)],
+        stdout=subprocess.PIPE,
+        text=True,
+    )
+    try:
+        assert again.stdout is not None
+        there = next(word for word in again.stdout.readline().split() if word.startswith("http"))
+        found = ask(there, f"/projects/{number}/lay")["lay"]
+        assert found["own"] == "By hand" and found["pinned"] == moved["lay"]["pinned"]
+    finally:
+        again.kill()
+        again.wait()
 
 
 def test_a_timer_goes_on_after_a_kill(served: tuple[subprocess.Popen[str], str, Path]) -> None:

@@ -2,20 +2,12 @@
 
 from __future__ import annotations
 
-from typing import Any
-
-import numpy as np
 import pytest
-from shapely.geometry import Polygon, box
 
-from idle_selvage.core.lay.answer import to_json
-from idle_selvage.core.lay.check import check_lay
-from idle_selvage.core.lay.ground import allowed_ground
 from idle_selvage.core.lay.problem import BadProblem
-from idle_selvage.core.lay.reading import read_problem
 
 from .engine.test_folds import best, lay
-from .lay_cases import problem, rectangle, shirt
+from .lay_cases import problem, rectangle
 
 
 def test_what_is_fixed_stays_and_the_rest_is_laid_around_it() -> None:
@@ -97,37 +89,6 @@ def test_a_fixed_length_on_a_crosswise_fold_counts_both_layers() -> None:
     data = problem([rectangle("a", 300, 600, copies=4)], folds=["crosswise"], length=1000.0)
     made = best(data)
     assert dict(made.left_over) == {"a": 2} and made.length <= 1000.1
-
-
-@pytest.mark.parametrize("copy", [0, 3, 6])
-def test_the_ground_a_dragged_piece_may_lie_on_is_free(copy: int) -> None:
-    data = shirt()
-    data["folds"] = ["open"]
-    data["cloth"]["blocked"] = [[300, 500, 380, 560]]
-    asked = read_problem(data)
-    made = best(data)
-    entry = made.cut[copy]
-    rows = allowed_ground(asked, made, copy, entry.turn, entry.mirrored, made.length + 800)
-    tried = [(x, row.y) for row in rows for stretch in row.stretches for x in stretch]
-    assert tried, "behind the last piece there is always room"
-    for x, y in tried[:: max(1, len(tried) // 40)]:
-        moved: dict[str, Any] = to_json(made)
-        moved["cut"][copy].update(x=x, y=y)
-        moved["length"] += 800
-        told = [f for f in check_lay(data, moved) if "overlap" in f or "gap" in f or "blocked" in f or "over a" in f]
-        assert told == [], (x, y)
-
-
-def test_the_ground_leaves_little_out() -> None:
-    # one piece of 200 × 200 already in the corner of 500 mm cloth; another may begin anywhere beside or behind it
-    data = problem([rectangle("a", 200, 200, copies=2)], width=500)
-    made = best(data)
-    rows = allowed_ground(read_problem(data), made, 1, 0, False, 600)
-    other = made.cut[0]
-    free = sum(b - a for row in rows for a, b in row.stretches) / len(rows) * 300
-    taken = Polygon(box(other.x - 200, other.y - 200, other.x + 200, other.y + 200)).intersection(box(0, 0, 400, 300))
-    assert free == pytest.approx(400 * 300 - taken.area, rel=0.05)
-    assert not np.isnan(free)
 
 
 @pytest.mark.parametrize("fold", ["open", "lengthwise", "partial", "double", "crosswise", "combination"])

@@ -33,6 +33,7 @@ const SHEET: readonly (readonly [string, readonly (readonly [string, string])[]]
       ['A', 'aside, onto the tray'],
       ['L', 'lock, or unlock'],
       ['Page Down', 'the next piece; with Page Up the one before'],
+      ['+  −  0', 'nearer, further, the whole lay'],
       ['Esc', 'choose nothing; let go without laying'],
     ],
   ],

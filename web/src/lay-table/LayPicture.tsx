@@ -298,12 +298,22 @@ export function LayPicture({ lay, drawing, cloth, chosen, onChoose, onDo, severa
     zoomTo((zoom * far(after)) / far(before), (a[0] + b[0]) / 2 - box.left, (a[1] + b[1]) / 2 - box.top);
   }
 
+  function look(event: KeyboardEvent) {
+    if (event.ctrlKey || event.metaKey || event.altKey) return;
+    if (event.key === '+' || event.key === '=') zoomTo(zoom * ZOOM.step);
+    else if (event.key === '-') zoomTo(zoom / ZOOM.step);
+    else if (event.key === '0') zoomTo(1);
+    else return;
+    event.preventDefault();
+  }
+
   const selected = chosen.length === 1 ? byKey.get(chosen[0]!) : undefined;
   const lifted = hold && place ? hold.keys : [];
   const wide = Math.max(right + PAD.right, 10);
   return (
     <div className="lay-view">
-      <div className="lay-frame">
+      {/* oxlint-disable-next-line jsx-a11y/no-static-element-interactions -- hears the keys of what lies in it */}
+      <div className="lay-frame" onKeyDown={look}>
         <div className="zoom" role="group" aria-label="View">
           <button type="button" onClick={() => zoomTo(1)} aria-pressed={zoom === 1}>
             whole lay

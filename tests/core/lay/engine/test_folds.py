@@ -15,9 +15,12 @@ from idle_selvage.core.lay.check import check_lay
 from idle_selvage.core.lay.engine.folds import ways
 from idle_selvage.core.lay.engine.orientations import pose
 from idle_selvage.core.lay.engine.solver import Answer, solve
-from idle_selvage.core.lay.ground import allowed_ground
+from idle_selvage.core.lay.hand import held
+from idle_selvage.core.lay.moves import Table
 from idle_selvage.core.lay.problem import BadProblem
 from idle_selvage.core.lay.reading import read_problem
+from idle_selvage.core.lay.seats import Grip
+from idle_selvage.core.lay.sliding import nearest
 
 from ..lay_cases import problem, rectangle, shirt
 
@@ -211,10 +214,11 @@ def test_a_blocked_outline_is_minded_by_a_crosswise_fold_and_by_a_piece_that_is_
 
     told = read_problem(problem([rectangle("a", 100, 100)], width=400, blocked=[[[x, y] for x, y in CORNER]]))
     answer = lay(problem([rectangle("a", 100, 100)], width=400), 100).lay
-    rows = allowed_ground(told, answer, 0, 0, False, 600.0)
+    grounds = Table(held(answer), told).grounds(Grip(("a·1",)))
     # its least corner clears the slope
-    assert len(rows) > 20 and all(row.stretches[0][0] == pytest.approx(400 - row.y, abs=9) for row in rows)
-    assert rows[0].y < 1 and rows[-1].y > 290
+    for y in (0.0, 120.0, 290.0):
+        near = nearest(grounds, 0.0, y)
+        assert near is not None and near.x + near.y == pytest.approx(400, abs=0.1)
 
 
 def test_what_may_only_slide_is_pushed_together_and_keeps_its_place_across() -> None:

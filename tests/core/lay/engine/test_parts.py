@@ -224,7 +224,7 @@ def test_no_compiled_function_is_compiled_twice() -> None:
     # what is only called by compiled code is read from the cache with it
     assert set(counts.values()) <= {0, 1}, "one signature each, so that set-up has made all there is"
     assert counts["decode"] == counts["separate"] == 1
-    assert counts["free_stretches"] == 1, "the first piece that is dragged waits for no compiler"
+    assert counts["convex_sum"] == 1, "the first piece that is dragged waits for no compiler"
 
 
 @pytest.mark.parametrize("flips", [False, True])

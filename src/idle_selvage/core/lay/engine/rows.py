@@ -339,39 +339,3 @@ def search(
                 improved += 1
         history[slot] = min(history[slot], costs[0])
     return improved
-
-
-@njit(cache=True)
-def free_stretches(table, taken, v, r, end, lo, hi):
-    """Where along, from 0 to ``end``, the left end of variant ``v`` may lie with its bottom on row ``r``.
-
-    Fills ``lo``/``hi`` with the free stretches, in order, and returns how many.
-    """
-    bad_lo = np.empty(4096)
-    bad_hi = np.empty(4096)
-    bad = np.int64(0)
-    first = table.first[v]
-    for k in range(table.rows[v]):
-        row = r + k
-        for p in range(table.ptr[first + k], table.ptr[first + k + 1]):
-            for o in range(taken.cnt[row]):
-                a = taken.lo[row, o] - table.hi[p]
-                b = taken.hi[row, o] - table.lo[p]
-                if b <= 0.0 or a >= end:
-                    continue
-                if bad + 1 >= bad_lo.shape[0]:
-                    return 0
-                bad = insert(bad_lo, bad_hi, bad, a, b, 1e-9)
-    count = 0
-    at = 0.0
-    for t in range(bad):
-        if bad_lo[t] >= at and count < lo.shape[0]:
-            lo[count] = at
-            hi[count] = min(bad_lo[t], end)
-            count += 1
-        at = max(at, bad_hi[t])
-    if at <= end and count < lo.shape[0]:
-        lo[count] = at
-        hi[count] = end
-        count += 1
-    return count

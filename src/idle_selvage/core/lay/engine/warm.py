@@ -5,8 +5,11 @@ from __future__ import annotations
 import itertools
 from typing import Any
 
-from ..ground import allowed_ground
+from ..hand import held
+from ..moves import Table
 from ..reading import read_problem
+from ..seats import Grip
+from ..sliding import caught
 from . import convex, depths, draws, exact, rows, separate, slides
 from .solver import solve
 
@@ -39,7 +42,9 @@ def compile_ahead() -> int:
     asked = read_problem(_problem())
     lay = solve(asked, steps=3000, clock=lambda: next(clock) / 1000).lay
     # where a piece may be dragged to
-    allowed_ground(asked, lay, 0, lay.cut[0].turn, lay.cut[0].mirrored, lay.length)
+    table = Table(held(lay), asked)
+    first = table.hand.held[0]
+    caught(table.grounds(Grip((first.key,))), first.x, first.y, 5.0)
     return sum(len(f.signatures) for f in compiled())
 
 
