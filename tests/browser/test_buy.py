@@ -43,7 +43,7 @@ def test_the_stack_and_what_each_rule_costs(page: Page, demo: str) -> None:
     page.get_by_role("button", name=re.compile("^all tops one way: ")).click()
     working = page.locator(".working")
     expect(working).to_contain_text("with it − without it")
-    page.get_by_role("button", name="Close").click()
+    page.get_by_role("button", name="Close", exact=True).click()
     expect(page.get_by_text("23 cm more for nap")).to_be_visible()
 
     # a wish that needs no lay moves the stack at once
@@ -84,7 +84,7 @@ def test_offers_are_laid_compared_and_sorted(page: Page, demo: str) -> None:
     page.get_by_role("button", name="Look at the shop’s list").click()
     page.get_by_role("button", name=re.compile("^Put Linen, .* beside$")).first.click()
     expect(page.get_by_text("✓ beside")).to_be_visible()
-    page.get_by_role("button", name="Close").click()
+    page.get_by_role("button", name="Close", exact=True).click()
     expect(page.locator("main .offers-table .small-lay")).to_have_count(5, timeout=60_000)
 
     page.get_by_role("button", name="Linen stripe, narrow loom", exact=True).click()
@@ -141,7 +141,7 @@ def test_envelope_strips_and_conversions(page: Page, demo: str) -> None:
     expect(page.locator(".spoken")).to_contain_text("1 ½ yd")
     page.get_by_label("A length or a weight, in any unit").fill("so wide")
     expect(page.get_by_role("alert").filter(has_text="no number before it")).to_be_visible()
-    page.get_by_role("button", name="Close").click()
+    page.get_by_role("button", name="Close", exact=True).click()
 
     page.get_by_role("tab", name="Strips", exact=True).click()
     enter(page, "Sewn to an edge of", "120 cm")

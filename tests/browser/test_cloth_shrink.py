@@ -235,7 +235,7 @@ def test_the_washing_day_and_its_timer(page: Page, own: str) -> None:
     heading(page, "1 cloth waits")
     page.get_by_role("button", name="The house").click()
     enter(page, "The washer takes at most", "6")
-    page.get_by_role("button", name="Close").click()
+    page.get_by_role("button", name="Close", exact=True).click()
     page.get_by_role("button", name="Plan the day").click()
     heading(page, "All is treated, dry and at rest by")
     expect(page.locator(".slot")).to_have_count(3)

@@ -29,7 +29,7 @@ def working(page: Page, label: str | re.Pattern[str]) -> None:
         put = [one.strip() for one in step.locator(".inputs span").all_inner_texts()]
         inputs = [(name, put_) for name, put_ in (split(one, formula) for one in put)]
         check_step(formula, inputs, step.locator(".result").inner_text().removeprefix("= "))
-    page.get_by_role("button", name="Close").last.click()
+    page.get_by_role("button", name="Close", exact=True).last.click()
     expect(page.locator(".working")).to_have_count(0)
 
 

@@ -274,7 +274,7 @@ def test_edges_marks_sizes_the_sheet_and_true_size(page: Page, own: str) -> None
         page.get_by_label(f"point {point}, left a size").fill(left)
     page.get_by_role("button", name="Keep the sizes").click()
     expect(page.get_by_text("The sizes are kept.")).to_be_visible()
-    page.get_by_role("button", name="Close").click()
+    page.get_by_role("button", name="Close", exact=True).click()
     page.get_by_label("is cut in size").select_option("40")
     saved(page)
     expect(page.get_by_text("27.0 cm", exact=True)).to_be_visible()

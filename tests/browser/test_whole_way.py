@@ -60,7 +60,7 @@ def test_the_demo_by_mouse(page: Page, demo: str, tmp_path: Path) -> None:
     seconds.fill("1")
     seconds.press("Enter")
     saved(page)
-    page.get_by_role("button", name="Close").click()
+    page.get_by_role("button", name="Close", exact=True).click()
     page.get_by_role("button", name="Lay again").click()
     expect(page.get_by_role("button", name="Good enough")).to_be_visible()
     expect(page.get_by_role("button", name="Lay again")).to_be_visible(timeout=30_000)

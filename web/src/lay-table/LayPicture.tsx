@@ -100,6 +100,9 @@ export function LayPicture({ lay, drawing, cloth, chosen, onChoose, onDo, severa
     const group = (event.target as Element).closest<SVGGElement>('.laid');
     return group ? byKey.get(group.dataset['pinned'] ?? '') : undefined;
   };
+  /** What is meant where a piece is taken: all that is chosen if it is among them. What is gone meanwhile is not. */
+  const withChosen = (shape: Shape) =>
+    chosen.includes(shape.pinned) ? chosen.filter((key) => byKey.has(key)) : [shape.pinned];
   const chooseOnly = useCallback(
     (shape: Shape, more: boolean) => {
       if (!more) onChoose([shape.pinned]);
@@ -138,7 +141,7 @@ export function LayPicture({ lay, drawing, cloth, chosen, onChoose, onDo, severa
       if (!pinned || Math.hypot(event.clientX - press.x, event.clientY - press.y) < DRAG_PX) return;
       press.dragging = true;
       svg.current?.setPointerCapture(event.pointerId);
-      const group = chosen.includes(press.shape.pinned) ? [...chosen] : [press.shape.pinned];
+      const group = withChosen(press.shape);
       if (!chosen.includes(press.shape.pinned)) onChoose(group);
       const first = byKey.get(group[0]!)!;
       take({ keys: group, origin: first.origin, pointer: onCloth({ clientX: press.x, clientY: press.y }) }, scale);
@@ -218,7 +221,7 @@ export function LayPicture({ lay, drawing, cloth, chosen, onChoose, onDo, severa
   function key(event: KeyboardEvent) {
     const shape = shapeAt(event);
     if (!shape || event.ctrlKey || event.metaKey || event.altKey) return;
-    const mine = chosen.includes(shape.pinned) ? [...chosen] : [shape.pinned];
+    const mine = withChosen(shape);
     const step = lay.nudge.mm * (event.shiftKey ? 10 : 1);
     const arrow = { ArrowRight: [1, 0], ArrowLeft: [-1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[event.key];
     const steps = { PageDown: 1, PageUp: -1 }[event.key];

@@ -29,7 +29,6 @@ MOST_PUSHES = 12
 LEAST_PUSH_MM = 0.01
 #: What an arrow key moves by: what a tape is read to, mm.
 NUDGE_MM: dict[System, float] = {"metric": 1.0, "imperial": 25.4 / 16}
-#: Turned or turned over, a piece may come to lie so far from where it was, mm; further it is put aside by its maker.
 NO_MARGINS: Margins = (0.0, 0.0)
 
 
@@ -118,10 +117,8 @@ def posed(table: Table, key: str, *, by: int = 0, over: bool = False, loose: boo
     if half and (over or by % 180):
         raise CannotMove("On the fold it can be turned end for end only. Lay it in one layer to turn it otherwise.")
     turn = (one.turn + by) % 360
+    # turned over about its own grain, wherever that points
     mirrored = one.mirrored != over
-    if over and one.turn % 180 and not half:
-        # turned over about its own length, wherever that points
-        turn = (360 - turn) % 360 if one.turn % 90 else turn
     now, then = (outline_of(piece, t, m, half=half) for t, m in ((one.turn, one.mirrored), (turn, mirrored)))
     middle = (now.min(axis=0) + now.max(axis=0) - then.min(axis=0) - then.max(axis=0)) / 2
     grip = Grip((key,), turn, mirrored, loose)
