@@ -383,6 +383,29 @@ def test_a_border_piece_lies_with_its_hem_on_its_selvage(database: Database) -> 
         assert min(y for _, y in shape.outline) == pytest.approx(25.0, abs=0.1)
 
 
+def test_hems_that_meet_at_a_seam_get_one_distance_from_the_border(database: Database) -> None:
+    with database.begin() as session:
+        row = jacket(session)
+        front, back = project.read_garment(session, row.id).pieces[:2]
+        on_it = {"on_fold": False, "grain": "crosswise", "border": "low", "border_at": 25.0}
+        for piece in (front, back):
+            plan.change_piece(session, piece, None, {"meets": "side"})
+            plan.change_cut(session, piece, row.main, on_it)
+
+        def lie() -> list[float]:
+            cuts = [piece.cut_from(row.main.id) for piece in (front, back)]
+            return [cut.border_at for cut in cuts if cut is not None]
+
+        plan.change_cut(session, back, row.main, {"border_at": 40.0})
+        assert lie() == [40.0, 40.0]
+        assert not any("is to lie alike" in w.text for w in uses(session, row.id)["main"].warnings_here)
+        # what meets no other may lie otherwise, and that is asked about
+        plan.change_piece(session, front, None, {"meets": ""})
+        plan.change_piece(session, front, None, {"border_at": 10.0})
+        assert lie() == [10.0, 40.0]
+        assert any("is to lie alike" in w.text for w in uses(session, row.id)["main"].warnings_here)
+
+
 def test_figures_of_a_cloth_that_changes_state_can_be_followed(database: Database, laid: int) -> None:
     """What is predicted says from what, and its working gives it again."""
     with database.begin() as session:

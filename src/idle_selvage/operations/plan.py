@@ -308,6 +308,8 @@ def change_piece(
         for key, value in cut.items():
             setattr(of, key, value)
     _check(row)
+    if of is not None and cut.keys() & {"border", "border_at"}:
+        _same_distance(session, row, of)
     session.flush()
     if given or drawn:
         after = {**given, **{key: getattr(row, key) for key in drawn}}
@@ -360,11 +362,23 @@ def change_cut(session: Session, row: models.Piece, cloth_use: models.ClothUse, 
     for key, value in given.items():
         setattr(of, key, value)
     _check(row)
+    if given.keys() & {"border", "border_at"}:
+        _same_distance(session, row, of)
     session.flush()
     how = how_cut(pieces.as_piece(row, of))
     after = {key: getattr(of, key) for key in _USUALLY_CUT}
     told = {"name": row.name, "cloth": name_of(cloth_use), "how": how, "piece": row.id}
     note(session, cloth_use, "plan", "cut-changed", before=before, after=after, values=told)
+
+
+def _same_distance(session: Session, row: models.Piece, of: models.Cut) -> None:
+    """What meets this piece at a seam lies as far from the border as it does: both ends of a side seam at one place."""
+    if not of.border or not row.meets:
+        return
+    for other in pieces.pieces(session, row.project_id):
+        cut = other.cut_from(of.use_id)
+        if cut is not None and other is not row and other.meets == row.meets and cut.border == of.border:
+            cut.border_at = of.border_at
 
 
 def remove_cut(session: Session, row: models.Piece, cloth_use: models.ClothUse) -> None:
