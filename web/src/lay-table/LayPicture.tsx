@@ -331,7 +331,15 @@ export function LayPicture({ lay, drawing, cloth, chosen, onChoose, onDo, severa
             −
           </button>
         </div>
-        <div className="picture lay-picture" ref={framed} data-zoom={zoom}>
+        {/* oxlint-disable-next-line jsx-a11y/no-noninteractive-tabindex -- it is scrolled, and zoomed by keys */}
+        <div
+          className="picture lay-picture"
+          ref={framed}
+          data-zoom={zoom}
+          role="region"
+          aria-label="The lay on its cloth"
+          tabIndex={0}
+        >
           {width > 0 && (
             // oxlint-disable-next-line jsx-a11y/no-static-element-interactions -- its pieces are buttons; it hears them
             <svg
