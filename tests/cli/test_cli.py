@@ -12,6 +12,7 @@ import time
 import urllib.parse
 import urllib.request
 from collections.abc import Iterator
+from contextlib import contextmanager
 from pathlib import Path
 from typing import Any
 
@@ -144,6 +145,22 @@ def served(tmp_path: Path) -> Iterator[tuple[subprocess.Popen[str], str, Path]]:
     server.wait()
 
 
+@contextmanager
+def served_again(home: Path) -> Iterator[str]:
+    """The address of a new server on the same data."""
+    again = subprocess.Popen(
+        [sys.executable, "-m", "idle_selvage.cli", "serve", "--port", "0", "--home", str(home)],
+        stdout=subprocess.PIPE,
+        text=True,
+    )
+    try:
+        assert again.stdout is not None
+        yield next(word for word in again.stdout.readline().split() if word.startswith("http"))
+    finally:
+        again.kill()
+        again.wait()
+
+
 def ask(address: str, path: str, method: str = "GET", **body: Any) -> Any:
     request = urllib.request.Request(
         f"{address}api{path}",
@@ -208,19 +225,9 @@ def test_a_lay_by_hand_keeps_every_gesture_over_a_kill_in_the_middle_of_a_drag(
     ask(address, f"/projects/{number}/lay/near?lay_id={moved['lay']['lay_id']}&keys={held}&x=300&y=300")
     server.send_signal(signal.SIGKILL)
     server.wait()
-    again = subprocess.Popen(
-        [sys.executable, "-m", "idle_selvage.cli", "serve", "--port", "0", "--home", str(home)],
-        stdout=subprocess.PIPE,
-        text=True,
-    )
-    try:
-        assert again.stdout is not None
-        there = next(word for word in again.stdout.readline().split() if word.startswith("http"))
+    with served_again(home) as there:
         found = ask(there, f"/projects/{number}/lay")["lay"]
         assert found["own"] == "By hand" and found["pinned"] == moved["lay"]["pinned"]
-    finally:
-        again.kill()
-        again.wait()
 
 
 def test_a_timer_goes_on_after_a_kill(served: tuple[subprocess.Popen[str], str, Path]) -> None:
@@ -233,19 +240,9 @@ def test_a_timer_goes_on_after_a_kill(served: tuple[subprocess.Popen[str], str, 
     begun = ask(address, f"/washday/steps/{step['id']}/begin", "POST")["loads"][0]["tasks"][0]
     server.send_signal(signal.SIGKILL)
     server.wait()
-    again = subprocess.Popen(
-        [sys.executable, "-m", "idle_selvage.cli", "serve", "--port", "0", "--home", str(home)],
-        stdout=subprocess.PIPE,
-        text=True,
-    )
-    try:
-        assert again.stdout is not None
-        there = next(word for word in again.stdout.readline().split() if word.startswith("http"))
+    with served_again(home) as there:
         now = ask(there, "/washday")["loads"][0]["tasks"][0]
         assert now["started_at"] == begun["started_at"] and now["end_at"] == begun["end_at"]
-    finally:
-        again.kill()
-        again.wait()
 
 
 def test_a_reading_is_sent_to_the_page_that_is_open(
