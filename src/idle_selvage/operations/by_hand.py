@@ -36,8 +36,8 @@ GRIPS_KEPT = 24
 
 @dataclass(frozen=True)
 class Held:
-    """What a window holds: placements of a lay by their keys, or a copy from the tray (``piece``, ``mirrored``);
-    ``turn`` and ``over`` when it is being turned. ``loose``: over flaws and into selvages, on purpose."""
+    """What a window holds: placements of a lay by their keys, or a copy from the tray (``piece``, ``mirrored``).
+    ``loose``: over flaws and into selvages, on purpose."""
 
     keys: tuple[str, ...] = ()
     piece: str = ""
