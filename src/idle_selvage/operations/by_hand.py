@@ -154,8 +154,8 @@ def _pieces_of(done: Change, table: Table) -> list[str]:
 
 
 def finish_closing(session: Session, job: models.Job, found: Lay) -> None:
-    """Put what a search from a lay has found into it: as its next change while it is as it was begun from, else as
-    another lay of the maker's own. Nothing happens when it is no shorter."""
+    """Put what a search from a lay has found into it as its next change, or, where only what breaks was laid again,
+    into another lay of the maker's own. Nothing happens when it is no shorter, or when the maker has gone on meanwhile."""
     use = session.get_one(models.ClothUse, job.use_id)
     row = session.get(models.LayRecord, job.params["closes"])
     if row is None or row.deleted_at is not None:
@@ -165,6 +165,8 @@ def finish_closing(session: Session, job: models.Job, found: Lay) -> None:
         own = lays.own_from(session, row, own_name(session, use, row.name or OWN_NAME), lay_json(found))
         own.fingerprint, own.basis = job.params["answers"], job.params["basis"]
         session.flush()
+        for grain in stored.hand.grains:
+            lays.add_change(session, own, Change("grain", grain=grain))
         note(session, use, "lay", "lay-own", lay=own.name)
         return
     try:

@@ -12,7 +12,7 @@ from sqlalchemy import BindParameter, ColumnElement, and_, func, select
 from sqlalchemy.orm import Session
 
 from ..core.lay import hand
-from ..core.lay.answer import Lay, from_json
+from ..core.lay.answer import Lay, from_json, to_json
 from ..core.lay.hand import Change, HandLay
 from ..core.lay.problem import Problem
 from ..core.lay.reading import read_problem
@@ -135,7 +135,7 @@ def own_from(session: Session, row: LayRecord, name: str, lay: dict[str, Any] | 
         job_id=None,
         fold=row.fold,
         fingerprint=row.fingerprint,
-        lay=row.lay if lay is None else lay,
+        lay=lay or (to_json(as_lay(row)) if row.name else row.lay),
         basis=row.basis,
         name=name,
     )

@@ -101,6 +101,18 @@ def test_what_breaks_a_rule_on_purpose_stays_where_it_was_put() -> None:
     assert found(after, asked, base) == {("turn", "pocket·1")}
 
 
+def test_what_stays_at_the_far_end_leaves_nothing_to_gain() -> None:
+    asked, hand, _ = spread("plain", "open")
+    pieces = {p.id: p for p in asked.pieces}
+    # the only copy of its piece, off its grain and furthest of all
+    hand = applied(hand, nudged(Table(hand, asked), ("back·1",), 2500.0, 0.0), pieces)
+    hand = applied(hand, posed(Table(hand, asked), "back·1", by=4), pieces)
+    question = closing(hand, asked, ["back·1"], "anywhere")
+    assert question.reach == pytest.approx(hand.sections[-1].end, abs=0.01)
+    lay = solve(question.problem, steps=STEPS, clock=lambda: 0.0).lay
+    assert lay.length < question.reach - 200 and closed(hand, question, lay) is None
+
+
 def test_half_a_pair_stays_while_its_other_half_lies_aside() -> None:
     asked, lays = begun("plain")
     pieces = {p.id: p for p in asked.pieces}

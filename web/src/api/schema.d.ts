@@ -6297,6 +6297,11 @@ export interface components {
         ShapeOut: {
             /** Key */
             key: string;
+            /**
+             * Piece Id
+             * @description the key of its piece
+             */
+            piece_id: string;
             /** Piece */
             piece: string;
             /** Copy Number */

@@ -41,6 +41,7 @@ class BorderLeftOut(Out):
 
 class ShapeOut(Out):
     key: str
+    piece_id: str = Field(description="the key of its piece")
     piece: str
     copy_number: int
     layers: int

@@ -117,6 +117,7 @@ def shape_out(
     tail, head = shape.measured
     return out.ShapeOut(
         key=shape.key,
+        piece_id=shape.piece_id,
         piece=shape.piece,
         copy_number=shape.copy,
         name=shape.name,

@@ -34,6 +34,8 @@ class Closing:
     start: float
     out: tuple[str, ...]
     held_fast: bool
+    #: how far along what stays outside reaches, mm from the cut end
+    reach: float
 
 
 def closing(hand: HandLay, problem: Problem, broken: Collection[str], how: How) -> Closing:
@@ -80,7 +82,8 @@ def closing(hand: HandLay, problem: Problem, broken: Collection[str], how: How) 
         partial_at=section.fold_at[0] if section.fold == "partial" else None,
     )
     fast = bool(out) or any(one.locked for one in here)
-    return Closing(found, last, off, tuple(sorted(out)), fast)
+    reach = max((x + off for one in stays for x, _ in one), default=0.0)
+    return Closing(found, last, off, tuple(sorted(out)), fast, reach)
 
 
 def _odd(mine: list[Held], piece: LayPiece, section: Section) -> list[Held]:
@@ -119,7 +122,7 @@ def closed(hand: HandLay, asked: Closing, lay: Lay) -> Change | None:
         key = next_key(hand, entry.piece, [one.key for one in put])
         put.append(Held(key, **vars(entry)))
     end = round(asked.start + lay.length, 4)
-    if _end(stays, hand, asked, end) >= hand.sections[-1].end - WORTH_MM:
+    if max(end, asked.reach) >= hand.sections[-1].end - WORTH_MM:
         return None
     fold_at = tuple(round(at + asked.start, 4) for at in new.fold_at) if section.fold == "crosswise" else new.fold_at
     after = tuple(replace(one, start=end, end=end) for one in hand.sections[asked.section + 1 :])
@@ -138,15 +141,3 @@ def _is(one: Held, entry: object, exactly: bool) -> bool:
         return not one.locked
     near = abs(one.x - x) <= TOLERANCE_MM and abs(one.y - y) <= TOLERANCE_MM
     return near and (one.turn, one.mirrored, one.layers) == (turn, mirrored, layers)
-
-
-def _end(stays: list[Held], hand: HandLay, asked: Closing, end: float) -> float:
-    """How far along the whole will reach, with what stays in the stretch that was searched."""
-    pieces = {p.id: p for p in asked.problem.pieces}
-    far = [end]
-    for one in stays:
-        piece = pieces.get(one.piece)
-        if one.section == asked.section and piece is not None:
-            half = piece.on_fold and one.layers == 2
-            far.append(one.x + float(outline_of(piece, one.turn, one.mirrored, half=half)[:, 0].max()))
-    return max(far)

@@ -16,7 +16,7 @@ from .meeting import forbidden
 from .problem import TOLERANCE_MM, Bars
 from .seats import Box, Seat
 
-#: Ground is worked out so far around the hand at first, mm; twice as far while there is none.
+#: Ground is worked out so far around the hand at first, mm; four times as far while there is none.
 AROUND_MM = 250.0
 FURTHEST_MM = 10_000.0
 #: Two places nearer than this are the same, mm.
@@ -52,7 +52,6 @@ class Legal:
 
     seat: Seat
     _known: dict[tuple[int, int, int], BaseGeometry] = field(default_factory=dict, repr=False)
-    _parts: list[tuple[BaseGeometry, tuple[float, float, float, float]]] | None = field(default=None, repr=False)
 
     def around(self, x: float, y: float, reach: float) -> BaseGeometry:
         """The legal places within ``reach`` mm of a place, and perhaps some more."""

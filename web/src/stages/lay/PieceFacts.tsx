@@ -74,7 +74,7 @@ function Degrees({ onTurn }: { onTurn: (by: number) => Promise<boolean> }) {
 
 /** Another grain on this lay only, with the reason. */
 function OwnGrain({ lay, shape, choices, onDo }: { lay: Lay; shape: Shape; choices: Choices | undefined; onDo: Do }) {
-  const piece = shape.pinned.split('·')[0]!;
+  const piece = shape.piece_id;
   const [why, setWhy] = useState('');
   return (
     <Popover
