@@ -155,7 +155,8 @@ def _pieces_of(done: Change, table: Table) -> list[str]:
 
 def finish_closing(session: Session, job: models.Job, found: Lay) -> None:
     """Put what a search from a lay has found into it as its next change, or, where only what breaks was laid again,
-    into another lay of the maker's own. Nothing happens when it is no shorter, or when the maker has gone on meanwhile."""
+    into another lay of the maker's own. Nothing happens when it is no shorter, or when the maker has gone on
+    meanwhile."""
     use = session.get_one(models.ClothUse, job.use_id)
     row = session.get(models.LayRecord, job.params["closes"])
     if row is None or row.deleted_at is not None:
