@@ -109,6 +109,23 @@ class Person:
         laying.run(data_of(self.app), job, STEPS)
         return job
 
+    def sew(self, number: int, *pieces: int, key: str | None = None, **asked: Any) -> list[int]:
+        """Sew each of some pieces to the next one, a single one to itself, by the edges that run up them; the seams."""
+        there = {p["id"]: p for p in self.ask("GET", f"/projects/{number}/match")["pieces"]}
+        sides = [steep_edges(there[one]) for one in pieces]
+        pairs = [(pieces[0], sides[0][0], pieces[0], sides[0][-1])] if len(pieces) == 1 else [
+            (a, ours[0], b, theirs[0])
+            for a, ours, b, theirs in zip(pieces, sides, pieces[1:], sides[1:], strict=False)
+        ]  # fmt: skip
+        told: dict[str, Any] = {}
+        for a, ours, b, theirs in pairs:
+            keyed = {} if key is None else {"key_a": key, "key_b": key}
+            told = self.ask(
+                "POST", f"/projects/{number}/seams", 201, a={"piece_id": a, **ours}, b={"piece_id": b, **theirs},
+                **keyed, **asked,
+            )  # fmt: skip
+        return [seam["id"] for seam in told["seams"]]
+
     def finished(self, job: int, seconds: float = 60) -> Any:
         """Wait for a job to end."""
         found = until(lambda: self._ended(job), seconds)
@@ -122,6 +139,15 @@ class Person:
     def progressed(self, job: int) -> Any:
         """Wait for a job to have found something."""
         return until(lambda: self.ask("GET", f"/jobs/{job}")["progress"])
+
+
+def steep_edges(piece: dict[str, Any]) -> list[dict[str, Any]]:
+    """The edges of a piece that run up it, the most to the right first, as a seam is told."""
+    whole = [edge for edge in piece["edges"] if edge["whole"]]
+    whole.sort(key=lambda edge: -abs(edge["line"][-1][0] - edge["line"][0][0]))
+    steep = whole[: 1 if piece["mirror"] else 2]
+    steep.sort(key=lambda edge: sum(place[1] for place in edge["line"]) / len(edge["line"]))
+    return [{"begin": edge["begin"], "end": edge["end"]} for edge in steep]
 
 
 def until(holds: Callable[[], Any], seconds: float = 60) -> Any:

@@ -5,14 +5,16 @@ Seeded by a number, and the same for ever: only the standard library's generator
 
 from __future__ import annotations
 
+import itertools
 import random
 from typing import Any
 
-from .conftest import Person, data_of
+from .conftest import Person, data_of, steep_edges
 
 #: What is shown of a garment.
 PAGES = (
     "", "/sheet", "/shrink", "/offers", "/together", "/will-it-do", "/envelope", "/strips", "/list", "/true",
+    "/match",
 )  # fmt: skip
 #: So many steps a search takes.
 FEW_STEPS = 3
@@ -26,6 +28,7 @@ class Maker:
     def __init__(self, person: Person, number: int) -> None:
         self.person, self.rng = person, random.Random(number)
         self.told: list[tuple[str, Any]] = []
+        self.sewn: list[tuple[int, str]] = []
         self.choices = person.ask("GET", "/choices")
 
     def one(self, kind: str) -> str:
@@ -74,6 +77,10 @@ class Maker:
                      self.strips, self.envelope, self.true, self.house, self.cloth, self.wishes):  # fmt: skip
             if rng.random() < 0.9:
                 step()
+        # by chances of their own, so that what comes after stays what it was
+        self.rng = random.Random(f"seams {self.at} {len(self.sewn)}")
+        self.seams()
+        self.rng = rng
 
     def project(self) -> Any:
         return self.person.ask("GET", self.at)
@@ -120,6 +127,17 @@ class Maker:
                 row.append(row[-1] * (1 - self.rng.uniform(-0.004, most)))
             rows.append([None if self.rng.random() < 0.04 else f"{v:.1f} mm" for v in row])
         return rows
+
+    def seams(self) -> None:
+        """What was drawn to meet is sewn, each to the next one, and what else is proposed."""
+        there = {p["id"]: p for p in (self.say("GET", f"{self.at}/match") or {"pieces": []})["pieces"]}
+        for (a, at), (b, _) in itertools.pairwise([one for one in self.sewn if one[0] in there]):
+            sides = [{"piece_id": n, **edge} for n in (a, b) for edge in steep_edges(there[n])[:1]]
+            if len(sides) == 2:
+                self.say("POST", f"{self.at}/seams", a=sides[0], b=sides[1], key_a=at, name=f"Seam {a}",
+                         lengthwise=self.rng.random() < 0.3)  # fmt: skip
+        proposed = (self.say("GET", f"{self.at}/match") or {"proposed": []})["proposed"]
+        self.say("POST", f"{self.at}/seams/proposed", which=[p["number"] for p in proposed])
 
     def swatch(self) -> None:
         washes = self.rng.randint(0, 3)
@@ -177,11 +195,15 @@ class Maker:
                     {"along": f"{k * 30} mm", "across": "5 mm"} for k in range({"point": 1, "dart": 3}.get(kind, 2))
                 ]
                 telling["marks"] = [{"kind": kind, "places": places}]
-            made = self.say("POST", f"{self.at}/pieces", name=f"Piece {k}", **telling, **seam, **self.some(
+            chosen = self.some(
                 pair=rng.random() < 0.5, grain=self.one("grains"), one_way=rng.random() < 0.3, bare=rng.random() < 0.1,
                 hem=rng.random() < 0.3, hidden=rng.random() < 0.2, centred=rng.random() < 0.2,
                 meets=rng.choice(["", "side"]), meets_at=self.length(0, 50),
-            ))  # fmt: skip
+            )  # fmt: skip
+            meets, at = chosen.pop("meets", ""), chosen.pop("meets_at", "0")
+            made = self.say("POST", f"{self.at}/pieces", name=f"Piece {k}", **telling, **seam, **chosen)
+            if made and meets:
+                self.sewn.append((made["pieces"][-1]["id"], at))
             if made and rng.random() < 0.3:
                 number = made["pieces"][-1]["id"]
                 self.say("PUT", f"/pieces/{number}/sizes", sizes=["10", "12"], base="10", grades=[

@@ -76,6 +76,15 @@ BODIES: dict[str, dict[str, Any]] = {
     "makeStripsPieces": {"what": "along"},
     "addItem": {"kind": "zip", "name": "Zip, 20 cm"},
     "haveItem": {"have": True},
+    "addSeam": {
+        "a": {"piece_id": 1, "begin": {"after": 1}, "end": {"after": 2}},
+        "b": {"piece_id": 2, "begin": {"after": 2}, "end": {"after": 1}},
+    },
+    "changeSeam": {"name": "Side seam", "ease": "1 cm"},
+    "orderSeams": {"seams": [1]},
+    "takeProposed": {"which": []},
+    "setCorner": {"key": 1, "corner": False},
+    "wishBar": {"piece_id": 1, "way": "levels"},
     "changeTrue": {"now": {"offset": "12 mm", "side": "near"}, "edge": ["2 cm", "3 cm"]},
 }
 #: what is asked in the address
@@ -94,6 +103,7 @@ def laid_data(tmp_path_factory: pytest.TempPathFactory, skirt_data: Path) -> Pat
     shutil.copy(skirt_data, home)
     database = store.Database(home)
     person = Person(create_app(home, database=database))
+    person.sew(1, 1, 2)
     job = person.ask("POST", "/projects/1/lays", seconds=1)["id"]
     laying.run(database, job, STEPS)
     person.ask("POST", "/cloths", name="Spare")
@@ -133,6 +143,7 @@ def filled(path: str) -> str:
         "offer": 1,
         "test": 1,
         "lay": 1,
+        "seam": 1,
     }.items():
         path = path.replace(f"{{{name}_id}}", str(number))
     path = path.replace("{item_id}", "use-1" if path.endswith("/have") else "own-1")
@@ -174,6 +185,8 @@ def test_every_operation_answers_as_the_document_says(
         "deleteUse",
     ):
         laid.client.post(f"{address}/restore", base_url="http://127.0.0.1")
+    if operation["operationId"] == "deleteSeam":
+        laid.ask("POST", "/undo?project=1")
     if operation["operationId"] in ("undo", "undoChange"):
         laid.ask("POST", "/redo?project=1")
     if operation["operationId"] == "deleteItem":

@@ -325,7 +325,7 @@ def test_a_second_demo_start_keeps_what_was_changed(tmp_path: Path) -> None:
 
     server, address = start()
     names = {p["name"] for p in ask(address, "/projects")["projects"]}
-    assert len(names) == 5 and "Six-gore skirt" in names
+    assert len(names) == 6 and "Six-gore skirt" in names
     ask(address, "/projects", "POST", name="My own")
     server.terminate()
     server.wait(timeout=60)
@@ -334,7 +334,7 @@ def test_a_second_demo_start_keeps_what_was_changed(tmp_path: Path) -> None:
     server.terminate()
     server.wait(timeout=60)
     server, address = start("--reset")
-    assert len(ask(address, "/projects")["projects"]) == 5
+    assert len(ask(address, "/projects")["projects"]) == 6
     server.terminate()
     server.wait(timeout=60)
 

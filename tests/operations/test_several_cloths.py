@@ -14,7 +14,7 @@ from sqlalchemy.orm import Session
 
 from idle_selvage.core.plan.stations import Station
 from idle_selvage.jobs import laying
-from idle_selvage.operations import cloth, lay, log, plan, project, shrink, true, washday
+from idle_selvage.operations import cloth, lay, log, match, plan, project, shrink, true, washday
 from idle_selvage.operations.buy import cupboard, offers, purchase
 from idle_selvage.operations.buy import list as shop_list
 from idle_selvage.operations.refused import Refused
@@ -388,8 +388,14 @@ def test_hems_that_meet_at_a_seam_get_one_distance_from_the_border(database: Dat
         row = jacket(session)
         front, back = project.read_garment(session, row.id).pieces[:2]
         on_it = {"on_fold": False, "grain": "crosswise", "border": "low", "border_at": 25.0}
+        ends = [{"begin": p.points[0][6], "end": p.points[1][6]} for p in (front, back)]
+        told = {
+            f"{letter}_{key}": value
+            for letter, piece, end in zip("ab", (front, back), ends, strict=True)
+            for key, value in {"piece_id": piece.id, **end}.items()
+        }
+        seam = match.add_seam(session, row.main, told)
         for piece in (front, back):
-            plan.change_piece(session, piece, None, {"meets": "side"})
             plan.change_cut(session, piece, row.main, on_it)
 
         def lie() -> list[float]:
@@ -400,7 +406,7 @@ def test_hems_that_meet_at_a_seam_get_one_distance_from_the_border(database: Dat
         assert lie() == [40.0, 40.0]
         assert not any("is to lie alike" in w.text for w in uses(session, row.id)["main"].warnings_here)
         # what meets no other may lie otherwise, and that is asked about
-        plan.change_piece(session, front, None, {"meets": ""})
+        match.take_out_seam(session, seam, row.main)
         plan.change_piece(session, front, None, {"border_at": 10.0})
         assert lie() == [10.0, 40.0]
         assert any("is to lie alike" in w.text for w in uses(session, row.id)["main"].warnings_here)

@@ -70,7 +70,20 @@ def test_a_garment_its_cloth_and_its_pieces(person: Person, number: str) -> None
     assert {k: now["cloth"][k] for k in then["cloth"]} == then["cloth"]
     assert {k: now["wishes"][k] for k in then["wishes"]} == then["wishes"]
     for was, piece in zip(then["pieces"], now["pieces"], strict=True):
-        lines = {"outline", "cut", "enlarged", "arrow", "stations", "smooth", "size", "long", "wide"}
+        # what met in a group is sewn now
+        lines = {
+            "outline",
+            "cut",
+            "enlarged",
+            "arrow",
+            "stations",
+            "smooth",
+            "size",
+            "long",
+            "wide",
+            "meets",
+            "meets_at",
+        }
         assert {k: piece[k] for k in was if k not in lines} == {k: was[k] for k in was if k not in lines}
         assert apart(was["cut"], piece["cut"]) <= 0.1, piece["name"]
         # every station that was typed is a point now, whatever was put between
@@ -88,6 +101,30 @@ def test_a_garment_its_cloth_and_its_pieces(person: Person, number: str) -> None
     assert told == then["washes"]
     members = [[m["name"], m["role"], text(m["warp"]), text(m["weft"])] for m in now["set"]["members"]]
     assert members == then["members"]
+
+
+@pytest.mark.parametrize("number", GARMENTS)
+def test_pieces_that_met_are_sewn_at_the_height_at_which_they_met(person: Person, number: str) -> None:
+    found = person.ask("GET", f"/projects/{number}/match")
+    groups: dict[str, list[dict[str, Any]]] = {}
+    for piece in THEN[number]["pieces"]:
+        if piece["meets"]:
+            groups.setdefault(piece["meets"], []).append(piece)
+    assert {seam["name"] for seam in found["seams"]} == set(groups)
+    for name, members in groups.items():
+        seams = [seam for seam in found["seams"] if seam["name"] == name]
+        assert {side["piece"] for seam in seams for side in (seam["a"], seam["b"])} == {p["name"] for p in members}
+        heights = {p["name"]: p["meets_at"]["mm"] for p in members}
+        for seam in seams:
+            assert seam["levels"] and not seam["lengthwise"] and seam["gone"] == "" and seam["unlike"] == ""
+            for side in (seam["a"], seam["b"]):
+                low = min(place[0] for place in side["run"])
+                assert side["key"][0] - low == pytest.approx(heights[side["piece"]], abs=0.2)
+    if groups:
+        # the lay engine is asked what it was asked
+        problem = person.ask("GET", f"/projects/{number}/lay-problem.json")
+        points = {m["group"] for p in problem["pieces"] for m in p["match"] if m["along"]}
+        assert points == set(groups)
 
 
 @pytest.mark.parametrize("number", [number for number in GARMENTS if number != WASHED])

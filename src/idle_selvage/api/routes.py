@@ -24,6 +24,8 @@ from .lay import routes as lay
 from .lay import schemas as lay_out
 from .log import routes as log
 from .log import schemas as log_out
+from .match import routes as match
+from .match import schemas as match_out
 from .plan import routes as plan
 from .plan import schemas as plan_out
 from .project import routes as project
@@ -236,6 +238,16 @@ ADDRESSES: tuple[Address, ...] = (
     ("GET", f"{P}/lay.svg", "laySvg", lay.lay_svg, 200, SVG),
     ("GET", f"{P}/lay.json", "layJson", lay.lay_json, 200, LAY_JSON),
     ("GET", f"{P}/lay-problem.json", "layProblemJson", lay.lay_problem_json, 200, LAY_JSON),
+    # match
+    ("GET", f"{P}/match", "readMatch", match.read_match, 200, match_out.MatchOut),
+    ("GET", f"{P}/seams/<int:seam_id>/preview", "previewSeam", match.preview_seam, 200, match_out.PreviewOut),
+    ("POST", f"{P}/seams", "addSeam", match.add_seam, 201, match_out.MatchOut),
+    ("PUT", f"{P}/seams/order", "orderSeams", match.order_seams, 200, match_out.MatchOut),
+    ("POST", f"{P}/seams/proposed", "takeProposed", match.take_proposed, 201, match_out.MatchOut),
+    ("PATCH", "/seams/<int:seam_id>", "changeSeam", match.change_seam, 200, match_out.MatchOut),
+    ("DELETE", "/seams/<int:seam_id>", "deleteSeam", match.delete_seam, 200, match_out.MatchOut),
+    ("PUT", "/pieces/<int:piece_id>/corners", "setCorner", match.set_corner, 200, match_out.MatchOut),
+    ("PUT", f"{P}/bars-wished", "wishBar", match.wish_bar, 200, match_out.MatchOut),
     # log
     ("GET", f"{P}/log", "readLog", log.read_log, 200, log_out.LogOut),
     ("GET", "/log", "readHouseLog", log.read_house_log, 200, log_out.LogOut),

@@ -11,7 +11,7 @@ from typing import Literal
 
 Kind = Literal[
     "length", "least", "area", "purchase", "percent", "points", "money", "price", "mass", "weight", "minutes", "pace",
-    "count", "ratio", "angle", "about", "printed",
+    "count", "ratio", "angle", "about", "printed", "gap",
 ]  # fmt: skip
 SourceKind = Literal["standard", "handbook", "common practice", "from memory", "your own log"]
 
@@ -24,7 +24,8 @@ class Quantity:
     millimetres that must be reached and is rounded up, ``percent`` is per hundred, ``points`` is a difference of two
     percentages, ``mass`` is grams, ``weight`` is grams of a square metre, ``area`` is square millimetres, ``price`` is
     money for a metre, ``pace`` is minutes for a metre, ``angle`` is degrees. ``about`` is a length of the trade's rules
-    in millimetres, said in round numbers; ``printed`` one off an envelope, whose whole eighths of a yard are kept.
+    in millimetres, said in round numbers; ``printed`` one off an envelope, whose whole eighths of a yard are kept;
+    ``gap`` is how far what should meet lies apart, in millimetres.
     """
 
     value: float
@@ -95,6 +96,11 @@ def given(label: str, value: Quantity, why: str = "as given") -> Step:
 def length(value: float) -> Quantity:
     """A length in millimetres."""
     return Quantity(value, "length")
+
+
+def gap(value: float) -> Quantity:
+    """How far what should meet lies apart, in millimetres."""
+    return Quantity(value, "gap")
 
 
 def percent(value: float) -> Quantity:

@@ -159,6 +159,8 @@ def _quantity_parts(quantity: Quantity, system: System, fine: bool) -> tuple[str
             return fine_printed(value, system) if fine else printed_length(value, system)
         case "about":
             return round_length(value, system)
+        case "gap":
+            return _gap_parts(value, system)
         case "length":
             return fine_length(value, system) if fine else length_parts(value, system)
         case "least":
@@ -214,6 +216,16 @@ def _area_parts(value: float, system: System) -> tuple[str, str]:
     if system == "metric":
         return _short(value / 100.0, 2, 0), "cm²"
     return _short(value / MM_PER_INCH**2, 3, 0), "in²"
+
+
+def _gap_parts(value: float, system: System) -> tuple[str, str]:
+    """What lies between bars that should meet: tenths of a millimetre, or thirty-seconds of an inch."""
+    if system == "metric":
+        return f"{_zero(value, 1):.1f}", "mm"
+    inches = abs(value) / MM_PER_INCH
+    if 0 < inches < 1 / 64:
+        return "under 1/32", "in"
+    return fraction_text(inches, 32), "in"
 
 
 def _price_parts(value: float, system: System) -> tuple[str, str]:

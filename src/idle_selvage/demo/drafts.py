@@ -83,20 +83,28 @@ def overshirt(
         f"{band + half - 34:g},{armhole - 20:g} {band + half:g},{armhole:g} "
         f"L{band + half:g},{length:g} L0,{length:g} Z"
     )
-    top, cuff = 470.0, 290.0
-    cap = 95.0
+    # its head is a little longer than both armholes together
+    top, cuff = 395.0, 290.0
+    cap = 90.0
     arm = (
         f"M0,{cap:g} C{top * 0.2:g},{cap:g} {top * 0.28:g},0 {top / 2:g},0 C{top * 0.72:g},0 {top * 0.8:g},{cap:g} "
         f"{top:g},{cap:g} L{(top + cuff) / 2:g},{cap + sleeve:g} L{(top - cuff) / 2:g},{cap + sleeve:g} Z"
     )
     collar = f"M0,12 C{neck * 0.25:g},0 {neck * 0.75:g},0 {neck:g},12 L{neck + 14:g},72 L-14,72 Z"
     pocket = "M0,0 H130 V125 L65,150 L0,125 Z"
+    breast = _point("Pocket", band + half * 0.46, armhole - 20)
     return [
         Drawn(
             "Back", f"{seam}", back, half, length, (half * 0.45, length - 60, half * 0.45, 90), (0, length - 40, 0, 40)
         ),
         Drawn(
-            "Front", f"copies 2, pair, {seam}", front, band + half, length, (half * 0.55, length - 60, half * 0.55, 150)
+            "Front",
+            f"copies 2, pair, {seam}",
+            front,
+            band + half,
+            length,
+            (half * 0.55, length - 60, half * 0.55, 150),
+            marks=breast,
         ),
         Drawn("Sleeve", f"copies 2, pair, {seam}", arm, top, cap + sleeve, (top / 2, cap + sleeve - 40, top / 2, 60)),
         Drawn("Collar", "copies 2, cross-grain, add seam 10 mm", collar, neck + 14, 72, (neck / 2, 66, neck / 2, 8)),
@@ -129,7 +137,7 @@ def waistcoat(*, bust: float = 960.0, length: float = 560.0) -> list[Drawn]:
     back = (
         f"M0,14 C{neck * 0.5:g},14 {neck:g},10 {neck:g},0 L{neck + shoulder:g},30 "
         f"C{neck + shoulder - 14:g},{arm * 0.6:g} {half - 30:g},{arm - 8:g} {half:g},{arm:g} "
-        f"L{half - 14:g},{length - 60:g} L0,{length - 50:g} Z"
+        f"L{half - 8:g},{length - 45:g} L0,{length - 50:g} Z"
     )
     facing = (
         f"{lapel}L{lap + neck + 42:g},12 L{lap + 62:g},{length * 0.5:g} L{lap + 62:g},{length - 60:g} "
@@ -178,6 +186,36 @@ def waistcoat(*, bust: float = 960.0, length: float = 560.0) -> list[Drawn]:
         _box("Pocket welt", "copies 4, add seam 10 mm", 130, 44),
         _box("Back belt", "copies 4, add seam 10 mm", 46, 260),
     ]
+
+
+def check_waistcoat(*, bust: float = 980.0, length: float = 560.0) -> list[Drawn]:
+    """A buttoned waistcoat with patch pockets, flaps and a flat collar; its front edge is the centre front with what
+    laps over. Seam allowances are to be added by the reader."""
+    half = bust / 4
+    arm, shoulder, neck = 230.0, 105.0, 78.0
+    seam = "add seam 15 mm"
+    side = f"L{half:g},{arm:g} L{half - 6:g},{length:g} L0,{length:g} Z"
+    armhole = (
+        f"L{neck + shoulder:g},32 C{neck + shoulder - 18:g},{arm * 0.58:g} {half - 38:g},{arm - 10:g} {half:g},{arm:g}"
+    )
+    opening = f"C{neck * 0.3:g},{length * 0.2:g} {neck * 0.8:g},{length * 0.08:g} {neck:g},0"
+    front = f"M0,{length * 0.34:g} {opening} {armhole} {side}"
+    back = f"M0,16 C{neck * 0.5:g},16 {neck:g},12 {neck:g},0 {armhole} {side}"
+    middle, down = half * 0.52, length * 0.66
+    marks = _point("Pocket", middle, down) + _point("Flap", middle, down - 14)
+    collar = "M0,0 H172 L160,58 L0,62 Z"
+    return [
+        Drawn("Back", seam, back, half, length, (half * 0.5, length - 60, half * 0.5, 120), (0, length - 60, 0, 80)),
+        Drawn("Front", f"copies 2, pair, {seam}", front, half, length, (half * 0.5, length - 60, half * 0.5, 260),
+              marks=marks),
+        Drawn("Collar", "copies 2, add seam 10 mm", collar, 172, 62, (60, 52, 60, 12), (0, 56, 0, 6)),
+        _box("Pocket", "copies 2, add seam 10 mm", 112, 124),
+        _box("Flap", "copies 4, add seam 10 mm", 116, 44),
+    ]  # fmt: skip
+
+
+def _point(name: str, x: float, y: float) -> str:
+    return f'    <circle class="point" cx="{x:g}" cy="{y:g}" r="2"><title>{name}</title></circle>\n'
 
 
 def _line(kind: str, x1: float, y1: float, x2: float, y2: float) -> str:

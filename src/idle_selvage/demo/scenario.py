@@ -13,7 +13,7 @@ from sqlalchemy.orm import Session
 from ..core.plan.stations import Station
 from ..core.units import read_length, read_number
 from ..jobs.pool import Pool
-from ..operations import cloth, lay, plan, shrink, true
+from ..operations import cloth, lay, match, plan, shrink, true
 from ..operations import project as garments
 from ..operations.buy import envelope, offers, purchase
 from ..operations.buy import list as shop_list
@@ -28,7 +28,7 @@ from . import drafts
 
 #: Entries that are lengths; whatever else is typed with a comma or a point is a plain number.
 _LENGTHS = {
-    "along", "left", "right", "seam", "meets_at", "width", "margin_low", "margin_high", "in_hand", "x", "y", "w", "h",
+    "along", "left", "right", "seam", "width", "margin_low", "margin_high", "in_hand", "x", "y", "w", "h",
     "shop_fold", "width_readings", "gap", "spare", "least", "stock", "step", "body", "finished", "mine", "lengths",
     "edge", "offset", "shorter", "length", "turned_up", "border_deep",
 }  # fmt: skip
@@ -133,6 +133,17 @@ class _Desk:
                 if given is not None:
                     plan.change_cut(session, piece, of, _typed("", given))
 
+    def seams(self, number: int, **asked: dict[str, Any]) -> None:
+        """Take the seams that are proposed; by name what is asked of some, words of a name joined with ``_``. Those of
+        which nothing is said are asked nothing."""
+        with self.at(number) as (session, row):
+            now = garment_standing(session, row).uses[0]
+            match.take_proposed(session, now, range(len(match.proposed(now))))
+        with self.at(number) as (session, row):
+            for one in garment_standing(session, row).rows.seams:
+                given = asked.get(one.name.replace(" ", "_"), {"levels": False, "lengthwise": False})
+                match.change_seam(session, one, row.main, _typed("", given))
+
     def item(self, number: int, kind: str, name: str, amount: str) -> None:
         with self.at(number) as (session, row):
             shop_list.add_item(session, row, kind, name, amount)
@@ -153,10 +164,10 @@ LAY_STEPS, LAY_SECONDS = 600, 2.0
 
 
 def load(database: Database, pool: Pool | None = None, *, steps: int = LAY_STEPS, wait: float = 120.0) -> None:
-    """The choir's five garments. With workers, all but the remnant are laid too, with so many ``steps`` each."""
+    """The choir's six garments. With workers, all but the remnant are laid too, with so many ``steps`` each."""
     desk = _Desk(database)
     _cupboard(desk)
-    numbers = [_remnant(desk), _slip(desk), _waistcoat(desk), _overshirt(desk), _skirt(desk)]
+    numbers = [_remnant(desk), _slip(desk), _waistcoat(desk), _overshirt(desk), _skirt(desk), _check_waistcoat(desk)]
     if pool is None:
         return
     jobs = []
@@ -237,8 +248,6 @@ def _skirt(desk: _Desk) -> int:
         copies=6,
         seam="1.5 cm",
         turned_up="4 cm",
-        meets="round the skirt",
-        meets_at="4 cm",
         hem=True,
     )
     desk.stations(number, "Waistband", drafts.strip(780, 70), copies=1, smooth=False, seam="1 cm")
@@ -251,6 +260,8 @@ def _skirt(desk: _Desk) -> int:
         seam="1 cm",
         hidden=True,
     )
+    # the check runs round the skirt at one height, and mirrors itself at every seam
+    desk.seams(number, Gore_to_the_next={"levels": True, "key_a": 0.0, "key_b": 0.0})
     for kind, name, amount in (
         ("zip", "Zip, 18 cm, slate", "1"),
         ("hook", "Trouser hook", "1"),
@@ -309,6 +320,8 @@ def _overshirt(desk: _Desk) -> int:
         Sleeve={"hem": True},
         Collar_stand={"hidden": True},
     )
+    # stripes run along the shirt: they go on over the side seams and the pocket
+    desk.seams(number, Side_seam=_RUNS_ON, Pocket_on_Front=_RUNS_ON)
     for name, width, price, more in (
         ("Linen stripe, narrow loom", "115 cm", "17,90", {"least": "50 cm"}),
         ("Linen stripe, washed at the mill", "140 cm", "23,00", {"warp": "2", "weft": "1,5", "step": "25 cm"}),
@@ -409,6 +422,57 @@ def _waistcoat(desk: _Desk) -> int:
     desk.cut(number, lining, Front={"shorter": "2 cm", "one_way": False}, Back={"shorter": "2 cm", "one_way": False})
     desk.cut(number, interfacing, Front={"bare": True, "one_way": False}, Facing={"bare": True, "one_way": False})
     return number
+
+
+#: Bars along the garment shall go on over a seam.
+_RUNS_ON: dict[str, Any] = {"levels": False, "lengthwise": True}
+_LEVEL: dict[str, Any] = {"levels": True, "lengthwise": False}
+_BOTH: dict[str, Any] = {"levels": True, "lengthwise": True}
+
+
+def _check_waistcoat(desk: _Desk) -> int:
+    number = desk.garment("Check waistcoat", "Baritones, autumn concert", ("30-gentle", "flat"), gap="3 mm")
+    desk.cloth(
+        number,
+        name="Check, moss and rust on oat",
+        blend=[{"fibre": "wool", "share": 55}, {"fibre": "cotton", "share": 45}],
+        colouring="yarn-dyed",
+        width_readings=["147.0 cm", "146.8 cm", "147.1 cm"],
+        margin_low="1.0 cm",
+        margin_high="1.0 cm",
+        mass="240",
+        price="26,50",
+        depth="medium",
+        ground="#DDD3BC",
+        bars_along=_CHECK,
+        bars_across=_CHECK,
+    )
+    desk.swatch(number, [["25 cm", "24.4 cm"], ["25 cm", "24.3 cm"]], [["25 cm", "24.6 cm"], ["25 cm", "24.7 cm"]])
+    desk.drawing(number, drafts.check_waistcoat(), "check waistcoat")
+    desk.facts(
+        number,
+        Front={"hem": True, "centred": True},
+        Back={"hem": True, "centred": True},
+        Collar={"centred": True},
+    )
+    desk.seams(
+        number,
+        Centre_front=_LEVEL,
+        Side_seam=_LEVEL,
+        Pocket_on_Front=_BOTH,
+        Flap_on_Front=_BOTH,
+        Collar_at_centre_back=_RUNS_ON,
+    )
+    desk.item(number, "button", "Buttons, 18 mm, horn look", "5")
+    return number
+
+
+_CHECK: list[dict[str, Any]] = [
+    {"width": 4, "colour": "#5F6B3F"},
+    {"width": 30, "colour": "#DDD3BC"},
+    {"width": 4, "colour": "#9C5B3C"},
+    {"width": 30, "colour": "#DDD3BC"},
+]
 
 
 def _slip(desk: _Desk) -> int:

@@ -14,7 +14,7 @@ from .events import ENTRIES
 #: Columns that hold millimetres.
 _LENGTHS = {
     "margin_low", "margin_high", "gap", "ends", "spare", "shop_step", "bought_extra", "first_end", "cut_off",
-    "included", "meets_at", "seam", "length", "width", "position", "value",
+    "included", "ease", "key_a", "key_b", "seam", "length", "width", "position", "value",
 }  # fmt: skip
 
 

@@ -34,7 +34,7 @@ ENTRIES: dict[str, str] = {
     "answers": "judgements by hand", "style_number": "style number",
     "place": "where it is kept", "treated": "that it was treated before",
     "size": "the size that is cut", "size_at": "the sizes at heights",
-    "value": "a reading", "smooth": "the curve", "points": "the outline",
+    "value": "a reading", "corners": "corners", "smooth": "the curve", "points": "the outline",
     "role": "what the cloth is for", "runs": "the edges the trim goes on",
 }  # fmt: skip
 
@@ -111,6 +111,12 @@ EVENTS: dict[str, str | Callable[[Values], str]] = {
     "piece-back": "Brought back the piece “{name}”.",
     "cut-changed": "“{name}” is cut from {cloth}: {how}.",
     "cut-out": "“{name}” is no longer cut from {cloth}.",
+    "seam-added": "Made the seam “{name}”.",
+    "seam-changed": "Changed the seam “{name}”.",
+    "seam-out": "Took out the seam “{name}”.",
+    "seams-ordered": "Changed which seams come first.",
+    "bar-wished": "Said which bar falls where on “{name}”.",
+    "bar-free": "Left it free which bar falls where on “{name}”.",
     # cloth
     "cloth-noted": _noted,
     "cloth-added": "Put {name} into the cupboard.",

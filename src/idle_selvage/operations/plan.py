@@ -22,11 +22,11 @@ from ..core.plan.shorter import shortened
 from ..core.plan.sizes import followed
 from ..core.shrink.to_fit import enlarged
 from ..core.wording import Sentence, listed, sentence_of
-from ..core.working import length
 from ..formats.audit import Mended, NotRead
 from ..formats.svg_pieces import BadDrawing, PieceRead, read_svg
 from ..store import models
 from ..store import piece as pieces
+from ..store import seam as seams
 from .cloth import name_of
 from .log import note
 from .refused import Refused
@@ -38,7 +38,7 @@ MOST_PIECES = 200
 AS_DRAFTED = pieces.AS_DRAFTED
 
 #: What is said of a piece, and of how it is cut from one cloth, when nothing else is.
-_USUAL: dict[str, Any] = {"half": False, "meets": "", "meets_at": 0.0, "centred": False, "hem": False}
+_USUAL: dict[str, Any] = {"half": False, "centred": False, "hem": False}
 _USUALLY_CUT: dict[str, Any] = {
     "copies": 1,
     "pair": False,
@@ -53,7 +53,7 @@ _USUALLY_CUT: dict[str, Any] = {
     "border_at": 0.0,
 }
 #: The columns of a piece that hold its draft.
-_DRAFT = ("points", "arrow", "included", "notches", "marks", "half")
+_DRAFT = ("points", "arrow", "included", "notches", "marks", "half", "corners")
 
 
 @dataclass(frozen=True)
@@ -335,6 +335,8 @@ def _change_draft(
                     notches=marks)  # fmt: skip
     draft = draft_of(session, replace(told, half=row.half if halves is None else halves))
     ask_back(draft, row.name, sure=sure)
+    there = {point.key for point in draft.points}
+    draft = replace(draft, corners=tuple(one for one in pieces.as_draft(row).corners if one[0] in there))
     sizes = followed(pieces.as_sizes(row), pieces.as_draft(row).points, draft.points)
     pieces.keep_draft(row, draft)
     pieces.keep_sizes(row, sizes)
@@ -373,11 +375,16 @@ def change_cut(session: Session, row: models.Piece, cloth_use: models.ClothUse, 
 
 def _same_distance(session: Session, row: models.Piece, of: models.Cut) -> None:
     """What meets this piece at a seam lies as far from the border as it does: both ends of a side seam at one place."""
-    if not of.border or not row.meets:
+    if not of.border:
         return
+    joined = [(one.a_piece_id, one.b_piece_id) for one in seams.seams(session, row.project_id) if one.levels]
+    met, grown = {row.id}, True
+    while grown:
+        more = {number for pair in joined if met & {*pair} for number in pair}
+        grown, met = not more <= met, met | more
     for other in pieces.pieces(session, row.project_id):
         cut = other.cut_from(of.use_id)
-        if cut is not None and other is not row and other.meets == row.meets and cut.border == of.border:
+        if cut is not None and other is not row and other.id in met and cut.border == of.border:
             cut.border_at = of.border_at
 
 
@@ -412,7 +419,7 @@ def _cut_line(piece: Piece, shorter: float = 0.0) -> Outline:
 
 
 def _check(row: models.Piece) -> None:
-    """Refuse a piece that cannot be cut so, or a match point past its top."""
+    """Refuse a piece that cannot be cut so."""
     for cut in row.cuts:
         if cut.on_fold and not row.half:
             told = f"“{row.name}” is drawn whole, so it has no edge to lie on a fold. Draw half of it, or cut it whole."
@@ -425,11 +432,6 @@ def _check(row: models.Piece) -> None:
             raise Refused(told, path="border")
     if not row.cuts:
         _cut_line(pieces.as_piece(row, pieces.UNCUT))
-    xs = [x for x, _ in pieces.as_piece(row, pieces.UNCUT).outline]
-    long = max(xs) - min(xs)
-    if (row.meets_at or 0.0) > long:
-        told = Sentence("That lies past the top: {name} is {long} long.", name=row.name, long=length(long))
-        raise Refused(told, path="meets_at")
 
 
 def _room(session: Session, garment_id: int, more: int) -> None:

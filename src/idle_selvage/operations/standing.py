@@ -21,12 +21,13 @@ from ..core.cloth.hand import needs_lining
 from ..core.cloth.make import NO_GRAIN, Make
 from ..core.cloth.width import PLACES
 from ..core.lay import stale
-from ..core.lay.asking import ClothToLay, PieceToLay, ask, keeps_off_the_fold, told_apart
+from ..core.lay.asking import ClothToLay, PieceToLay, WishedBar, ask, keeps_off_the_fold, told_apart
 from ..core.lay.broken import Broken
 from ..core.lay.named import renamed
 from ..core.lay.problem import Problem
 from ..core.plan.outline import BadPiece
 from ..core.plan.piece import Grain
+from ..core.plan.seams import Sewn
 from ..core.plan.sizes import SizeChoice
 from ..core.project.next_step import next_step
 from ..core.project.stages import Stage, StageFacts, stages
@@ -50,6 +51,7 @@ from ..store import cloth as cloths
 from ..store import garment as stored
 from ..store import models, trial, true_sheet, use, wash
 from ..store import piece as pieces
+from ..store import seam as seams
 from ..store import swatch as swatches
 from ..store.garment import ClothRows, GarmentRows, UseRows
 from ..store.lay import as_lay, in_hand
@@ -375,6 +377,22 @@ class Standing:
         """The pieces cut from it."""
         return tuple(pieces.as_asked(piece, cut, self.size) for piece, cut in self.rows.cuts)
 
+    @cached_property
+    def sewn(self) -> tuple[Sewn, ...]:
+        """The seams between pieces that are cut from it, by priority; those whose edges are no longer there are left
+        out."""
+        drafted = {
+            one.key: (pieces.sized_draft(piece, self.size)[0], one.piece)
+            for one, (piece, _) in zip(self.asked, self.rows.cuts, strict=True)
+        }
+        found = (seams.sewn_of(seams.as_seam(row), drafted) for row in self.whole.rows.seams)
+        return tuple(one for one in found if one is not None)
+
+    @cached_property
+    def wished(self) -> tuple[WishedBar, ...]:
+        """Which bars shall fall where on its pieces."""
+        return seams.wishes_of(self.rows.wishes)
+
     @property
     def size(self) -> SizeChoice:
         """The size the garment is cut in."""
@@ -493,7 +511,8 @@ class Standing:
         self, cloth: ClothToLay, width: float, fit: tuple[float, float] | None, *, flaws: bool = True
     ) -> Problem:
         """Its pieces on a usable width of a cloth, mm. Raises BadPiece."""
-        found = ask(cloth, self.asked, use.as_rules(self.use), width, fit, flaws=flaws)
+        rules = use.as_rules(self.use)
+        found = ask(cloth, self.asked, rules, width, fit, flaws=flaws, seams=self.sewn, wishes=self.wished)
         return renamed(found, self.names)
 
     @cached_property
@@ -576,7 +595,7 @@ class Standing:
                 stale=self.stale,
                 broken=[(one.told, one.spoils) for one in self.broken],
                 bars_seen=self.cloth.bars_seen and not self.idle,
-                any_meets=any(p.meets or p.centred for p, _ in self.rows.cuts),
+                any_meets=any(p.centred for p, _ in self.rows.cuts) or any(one.seam.asked for one in self.sewn),
                 fold_kept_off=None
                 if row.shop_fold is None or self.problem is None
                 else keeps_off_the_fold(self.problem),

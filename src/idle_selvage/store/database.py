@@ -20,7 +20,7 @@ if TYPE_CHECKING:
 
 FILE_NAME = "idle-selvage.sqlite3"
 #: The newest migration; a file that is there already is not migrated again.
-HEAD = "0011"
+HEAD = "0012"
 _MIGRATIONS = Path(__file__).parent / "migrations"
 
 

@@ -11,10 +11,11 @@ from sqlalchemy.orm import Session
 
 from ..core.shrink.history import Past
 from ..core.shrink.ranges import alike
-from . import cloth, job, lay, swatch, true_sheet, true_test, use
+from . import cloth, job, lay, seam, swatch, true_sheet, true_test, use
 from .models import (
     Aside,
     BarRow,
+    BarWishRow,
     Cloth,
     ClothUse,
     Cut,
@@ -26,6 +27,7 @@ from .models import (
     Piece,
     Project,
     Reading,
+    SeamRow,
     Swatch,
     TrimRun,
     TrueSheet,
@@ -63,6 +65,7 @@ class UseRows:
     true_tests: tuple[TrueTest, ...]
     true_before: TrueTest | None
     runs: tuple[TrimRun, ...]
+    wishes: tuple[BarWishRow, ...]
 
 
 @dataclass(frozen=True)
@@ -72,6 +75,7 @@ class GarmentRows:
     project: Project
     uses: tuple[UseRows, ...]
     pieces: tuple[Piece, ...]
+    seams: tuple[SeamRow, ...]
     logged: bool
 
 
@@ -107,6 +111,8 @@ _GARMENTS = Together(
         TrueSheet: TrueSheet.use_id.in_(_USES),
         TrueTest: true_test.is_there(_USES),
         TrimRun: TrimRun.use_id.in_(_USES),
+        BarWishRow: BarWishRow.use_id.in_(_USES),
+        SeamRow: and_(SeamRow.project_id.in_(_PROJECTS), SeamRow.deleted_at.is_(None)),
         LogEntry: LogEntry.id.in_(select(_FIRST_LINE).where(Project.id.in_(_PROJECTS))),
     },
     LayRecord.asked,
@@ -163,6 +169,10 @@ def garments(session: Session, projects: Sequence[Project]) -> list[GarmentRows]
     sheets = true_sheet.sheets(found.of(TrueSheet), uses)
     tests = true_test.tests(found.of(TrueTest), rows)
     runs = use.by_use(found.of(TrimRun))
+    sewn: dict[int, list[SeamRow]] = {}
+    for one in sorted(found.of(SeamRow), key=seam.in_order):
+        sewn.setdefault(one.project_id, []).append(one)
+    wishes = found.of(BarWishRow)
     logged = {row.project_id for row in found.of(LogEntry)}
 
     def whole(one: ClothUse) -> UseRows:
@@ -179,9 +189,16 @@ def garments(session: Session, projects: Sequence[Project]) -> list[GarmentRows]
             now,
             next((test for test in reversed(tested) if test not in now), None),
             runs.get(one.id, ()),
+            tuple(row for row in wishes if row.use_id == one.id),
         )
 
     return [
-        GarmentRows(row, tuple(whole(one) for one in row.uses), tuple(pieces.get(row.id, ())), row.id in logged)
+        GarmentRows(
+            row,
+            tuple(whole(one) for one in row.uses),
+            tuple(pieces.get(row.id, ())),
+            tuple(sewn.get(row.id, ())),
+            row.id in logged,
+        )
         for row in projects
     ]

@@ -10,7 +10,7 @@ from typing import Any, cast
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from ..core.lay.asking import Meeting, PieceToLay
+from ..core.lay.asking import PieceToLay
 from ..core.lay.problem import Selvage
 from ..core.plan.draft import Draft, DraftPoint, Ends, Mark, MarkKind, Notch
 from ..core.plan.drawn import HowCut, piece_of
@@ -46,7 +46,7 @@ def pieces(session: Session, project_id: int) -> list[Piece]:
 def as_draft(row: Piece) -> Draft:
     """The core's draft of a piece, as it was drafted."""
     # JSON columns are put in place whole, never changed in place: the same lists are the same draft
-    parts = (row.points, row.half, row.arrow, row.included, row.notches, row.marks)
+    parts = (row.points, row.half, row.arrow, row.included, row.notches, row.marks, row.corners)
     kept: tuple[tuple[Any, ...], Draft] | None = row.__dict__.get("_draft")
     if kept is None or any(a is not b for a, b in zip(kept[0], parts, strict=True)):
         kept = row.__dict__["_draft"] = (parts, _same(_as_draft(row)))
@@ -72,6 +72,7 @@ def _as_draft(row: Piece) -> Draft:
         tuple(
             Mark(cast(MarkKind, m["kind"]), tuple(_place(p) for p in m["places"]), m["name"]) for m in row.marks
         ),
+        tuple((key, corner) for key, corner in row.corners or ()),
     )  # fmt: skip
 
 
@@ -87,6 +88,7 @@ def keep_draft(row: Piece, draft: Draft) -> None:
     row.included = draft.included
     row.notches = [[n.after, n.at, n.double] for n in draft.notches]
     row.marks = [{"kind": m.kind, "places": [list(p) for p in m.places], "name": m.name} for m in draft.marks]
+    row.corners = [list(one) for one in draft.corners]
 
 
 def as_sizes(row: Piece) -> tuple[SizeOutline, ...]:
@@ -133,8 +135,8 @@ def as_asked(row: Piece, cut: Cut, choice: SizeChoice = AS_DRAFTED) -> PieceToLa
     """The piece as it is laid on one cloth, with what is to meet on it."""
     return PieceToLay(
         as_piece(row, cut, choice),
-        Meeting(row.meets, row.meets_at, row.centred),
         str(row.id),
+        row.centred,
         cut.shorter,
         cast(Selvage, cut.border) if cut.border else None,
         cut.border_at,

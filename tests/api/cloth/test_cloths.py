@@ -61,7 +61,7 @@ def test_bars_are_read_off(person: Person) -> None:
     across = told["cloth"]["across"]
     assert across["repeat"]["text"] == "4.0 cm" and across["balanced"] and across["axes"] == [5.0, 25.0]
     assert told["cloth"]["bars_across"][0]["text"] == "1.0 cm" and across["dominant"]["colour"] == "#A02020"
-    assert any("say on Plan which do" in w["text"] for w in told["warnings"])
+    assert any("say under Plan, Seams, what shall" in w["text"] for w in told["warnings"])
     printed = person.ask("PATCH", "/projects/1/cloth", colouring="printed")["cloth"]
     assert any("may not follow the threads" in note for note in printed["bars_note"])
     fine = person.ask("PATCH", "/projects/1/cloth", bars_across=[{**red, "width": 2}, {**ecru, "width": 2}])

@@ -239,7 +239,8 @@ STRIPE = [{"width": w, "colour": c} for w, c in (("12 mm", "#224466"), ("5 mm", 
 
 def test_turning_on_bars_that_are_not_balanced_is_a_wish(skirt: Person) -> None:
     skirt.ask("PATCH", "/projects/1/cloth", bars_along=STRIPE)
-    skirt.ask("PATCH", "/pieces/2", meets="side", copies=4)
+    skirt.ask("PATCH", "/pieces/2", copies=4)
+    skirt.sew(1, 2)
     assert skirt.ask("GET", "/projects/1")["wishes"]["turn_on_bars"] is False
     skirt.lay(1, seconds=1)
     # bars that read differently up and down are a direction, as nap is

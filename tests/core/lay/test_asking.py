@@ -8,15 +8,12 @@ from idle_selvage.core.cloth.bars import Bar, read_bars
 from idle_selvage.core.lay.asking import (
     FOLD_REACH_MM,
     FlawToLay,
-    Meeting,
     blocked,
-    centred_on,
     faded_fold,
-    matches,
     told_apart,
     washed_bars,
 )
-from idle_selvage.core.lay.problem import Bars, LayPiece, Match
+from idle_selvage.core.lay.problem import Bars, LayPiece
 from idle_selvage.core.shrink.states import STAYS, Move
 
 from ..buy.cases import rectangle
@@ -34,16 +31,6 @@ def test_bars_shrink_with_the_cloth_and_begin_inside_the_margin() -> None:
     assert check.x_axes == (0.0, 30.0)
     fine = read_bars([Bar(2, "#000000"), Bar(2, "#ffffff")])
     assert washed_bars(fine, fine, 0, 0, 0) == Bars(), "bars under 3 mm are not asked to meet"
-
-
-def test_match_points_lie_on_the_seam_line() -> None:
-    seam_line = ((100.0, 0.0), (400.0, 0.0), (400.0, 90.0))
-    bars = Bars(40.0, 30.0, (0.0,), (15.0,))
-    met = matches(Meeting("side", 60.0, centred=True), "Front", seam_line, True, bars)
-    assert met[0] == Match("side", (160.0, 0.0), along=True)
-    assert met[1].across and not centred_on(Meeting(centred=True), True, bars), "a pair mirrors, it is not centred"
-    assert centred_on(Meeting(centred=True), False, bars)
-    assert matches(Meeting("side", centred=True), "Front", seam_line, True, Bars()) == ()
 
 
 def test_flaws_move_with_the_shrinking_cloth() -> None:

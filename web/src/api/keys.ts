@@ -20,6 +20,17 @@ export const keys = {
   ],
   shrink: (id: number, through: Through) => ['shrink', id, through],
   lay: (id: number, through?: Through) => (through === undefined ? ['lay', id] : ['lay', id, through]),
+  match: (id: number, through: Through) => ['match', id, through],
+  /** a seam as one will see it, for the lay that stands */
+  seam: (id: number, through: Through, seam: number, couple: number, atCut: boolean) => [
+    'match',
+    id,
+    through,
+    'seam',
+    seam,
+    couple,
+    atCut,
+  ],
   true: (id: number, through: Through) => ['true', id, through],
   log: (id: number | null) => ['log', id],
   undo: (list: number | null) => ['undo', list],

@@ -1438,6 +1438,143 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/match": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The seams, what each comes to on the lay, and the steps at the table. */
+        get: operations["readMatch"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/seams/{seam_id}/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A seam as one will see it on the finished garment. */
+        get: operations["previewSeam"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/seams": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Sew an edge of one piece to an edge of another, or lay one piece on another. */
+        post: operations["addSeam"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/seams/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Which seams come first where not all can meet. */
+        put: operations["orderSeams"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/seams/proposed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep seams that were proposed. */
+        post: operations["takeProposed"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/seams/{seam_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take a seam out. Undo brings it back. */
+        delete: operations["deleteSeam"];
+        options?: never;
+        head?: never;
+        /** Change what is said of a seam. */
+        patch: operations["changeSeam"];
+        trace?: never;
+    };
+    "/api/pieces/{piece_id}/corners": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Say that a point of a piece is a corner of its seams, or is none. */
+        put: operations["setCorner"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/bars-wished": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Say which bar shall fall where on a piece, or leave it free. */
+        put: operations["wishBar"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/log": {
         parameters: {
             query?: never;
@@ -2410,9 +2547,6 @@ export interface components {
             /** One Way */
             one_way: boolean;
             seam: components["schemas"]["LengthOut"];
-            /** Meets */
-            meets: string;
-            meets_at: components["schemas"]["LengthOut"];
             /** Centred */
             centred: boolean;
             /** Hidden */
@@ -3555,17 +3689,6 @@ export interface components {
              */
             one_way?: boolean;
             /**
-             * Meets
-             * @default
-             */
-            meets?: string;
-            /**
-             * Meets At
-             * @description millimetres as a number, or as typed: “126 cm”, “1 3/8 yd”
-             * @default 0
-             */
-            meets_at?: string | number;
-            /**
              * Centred
              * @default false
              */
@@ -3664,16 +3787,6 @@ export interface components {
              * @default null
              */
             bare?: boolean | null;
-            /**
-             * Meets
-             * @default null
-             */
-            meets?: string | null;
-            /**
-             * Meets At
-             * @default null
-             */
-            meets_at?: (string | number) | null;
             /**
              * Centred
              * @default null
@@ -6615,6 +6728,613 @@ export interface components {
              * @description a lay in idle-selvage/lay/1
              */
             text: string;
+        };
+        /**
+         * MatchOut
+         * @description All that is known of the seams of a garment on one of its cloths.
+         */
+        MatchOut: {
+            /** Pieces */
+            pieces: components["schemas"]["SeamPieceOut"][];
+            /** Seams */
+            seams: components["schemas"]["SeamOut"][];
+            /** Worst First */
+            worst_first: number[];
+            /** Proposed */
+            proposed: components["schemas"]["ProposedOut"][];
+            /** Consequences */
+            consequences: string[];
+            /** Limits */
+            limits: string;
+            /** Limit Good */
+            limit_good: number;
+            /** Limit Bad */
+            limit_bad: number;
+            bars: components["schemas"]["LaidBarsOut"];
+            /** Wishes */
+            wishes: components["schemas"]["WishOut"][];
+            /** Named Bars */
+            named_bars: components["schemas"]["NamedBarOut"][];
+            /** Steps */
+            steps: components["schemas"]["CutStepOut"][];
+            /** Laid */
+            laid: boolean;
+            /** Out Of Date */
+            out_of_date: boolean;
+            /** Lay Id */
+            lay_id: number | null;
+            /** How Sure */
+            how_sure: string;
+        };
+        /** CornerOut */
+        CornerOut: {
+            /** Key */
+            key: number;
+            /** Number */
+            number: number;
+            /** Place */
+            place: [
+                number,
+                number
+            ];
+            /** Corner */
+            corner: boolean;
+            /**
+             * Said
+             * @description whether the maker said so
+             */
+            said: boolean;
+        };
+        /** CutStepOut */
+        CutStepOut: {
+            /** Told */
+            told: string;
+            /** Why */
+            why: string;
+            /** Piece Ids */
+            piece_ids: number[];
+        };
+        /** LaidBarOut */
+        LaidBarOut: {
+            /** Begins */
+            begins: number;
+            /** Width */
+            width: number;
+            /** Colour */
+            colour: string;
+        };
+        /**
+         * LaidBarsOut
+         * @description The bars of the cloth as it is laid: of one repeat along and across, each from where it begins, mm.
+         */
+        LaidBarsOut: {
+            /** X Repeat */
+            x_repeat: number | null;
+            /** Y Repeat */
+            y_repeat: number | null;
+            /** X */
+            x: components["schemas"]["LaidBarOut"][];
+            /** Y */
+            y: components["schemas"]["LaidBarOut"][];
+            /** X Seen */
+            x_seen: boolean;
+            /** Y Seen */
+            y_seen: boolean;
+            /**
+             * Left
+             * @description what is left of the bars as they were measured, along and across
+             */
+            left: [
+                number,
+                number
+            ];
+            /** Ground */
+            ground: string;
+        };
+        /**
+         * NamedBarOut
+         * @description A place of the bars that can be wished for by name.
+         */
+        NamedBarOut: {
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "levels" | "lengthwise";
+            /** Bar */
+            bar: number;
+            /** Name */
+            name: string;
+            /** Colour */
+            colour: string;
+        };
+        /** ProposedOut */
+        ProposedOut: {
+            /** Number */
+            number: number;
+            /** Name */
+            name: string;
+            /** Told */
+            told: string;
+            /** Levels */
+            levels: boolean;
+            /** Lengthwise */
+            lengthwise: boolean;
+        };
+        /** SeamOut */
+        SeamOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "sewn" | "laid on";
+            a: components["schemas"]["SideOut"];
+            b: components["schemas"]["SideOut"];
+            /** @description where on the other piece it is laid */
+            at_along: components["schemas"]["LengthOut"] | null;
+            at_across: components["schemas"]["LengthOut"] | null;
+            /** Same Way */
+            same_way: boolean;
+            /** Longer */
+            longer: string;
+            ease: components["schemas"]["LengthOut"];
+            /** Spread */
+            spread: [
+                number,
+                number
+            ];
+            key_a: components["schemas"]["LengthOut"] | null;
+            key_b: components["schemas"]["LengthOut"] | null;
+            /** Levels */
+            levels: boolean;
+            /** Lengthwise */
+            lengthwise: boolean;
+            /** Priority */
+            priority: number;
+            /**
+             * Unlike
+             * @description that its sides differ by more than the ease that was told; or nothing
+             */
+            unlike: string;
+            /**
+             * Standing
+             * @description how it stands among the seams of its group: exact, follows, misses, or nothing
+             */
+            standing: string;
+            /** Graph */
+            graph: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "meets" | "nearly" | "misses" | "not asked" | "unknown";
+            /** Told */
+            told: string;
+            worst: components["schemas"]["LengthOut"] | null;
+            mean: components["schemas"]["LengthOut"] | null;
+            /**
+             * Chance
+             * @description the share of draws in which it stays within its tolerance
+             */
+            chance: number | null;
+            /** Couples */
+            couples: components["schemas"]["SewnCoupleOut"][];
+            /** Ways */
+            ways: components["schemas"]["SeamWayOut"][];
+            /** Gone */
+            gone: string;
+        };
+        /**
+         * SeamPieceOut
+         * @description A piece of the diagram, in its own axes: the seam line, the cut line, its edges and its corners.
+         */
+        SeamPieceOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Outline */
+            outline: [
+                number,
+                number
+            ][];
+            /** Cut */
+            cut: [
+                number,
+                number
+            ][];
+            /**
+             * Mirror
+             * @description half of a piece on the fold: its mirror image is drawn too
+             */
+            mirror: boolean;
+            /** How Cut */
+            how_cut: string;
+            /** Edges */
+            edges: components["schemas"]["SewnEdgeOut"][];
+            /** Corners */
+            corners: components["schemas"]["CornerOut"][];
+            /** Spots */
+            spots: components["schemas"]["WishSpotOut"][];
+            /**
+             * Level
+             * @description where the garment's level lies along it, mm; null where nothing places it
+             */
+            level: number | null;
+            /** Fault */
+            fault: string;
+        };
+        /** SeamWayOut */
+        SeamWayOut: {
+            /** What */
+            what: string;
+            /** Told */
+            told: string;
+            /** Worst */
+            worst: number | null;
+            /** Key A */
+            key_a: number | null;
+        };
+        /** SewnCoupleOut */
+        SewnCoupleOut: {
+            /** Name */
+            name: string;
+            /** Strips */
+            strips: components["schemas"]["StripOut"][];
+        };
+        /**
+         * SewnEdgeOut
+         * @description An edge that can be sewn: from corner to corner (``whole``), or part of one between notches.
+         */
+        SewnEdgeOut: {
+            begin: components["schemas"]["SpotOut"];
+            end: components["schemas"]["SpotOut"];
+            /** Name */
+            name: string;
+            /** Whole */
+            whole: boolean;
+            /**
+             * Has Parts
+             * @description whether the edges that follow are its parts between notches
+             */
+            has_parts: boolean;
+            long: components["schemas"]["LengthOut"];
+            /** Line */
+            line: [
+                number,
+                number
+            ][];
+        };
+        /** SideOut */
+        SideOut: {
+            /** Piece Id */
+            piece_id: number;
+            /** Piece */
+            piece: string;
+            begin: components["schemas"]["SpotOut"] | null;
+            end: components["schemas"]["SpotOut"] | null;
+            /**
+             * Place
+             * @description where on this piece the other one is laid
+             */
+            place: [
+                number,
+                number
+            ] | null;
+            /**
+             * Run
+             * @description the seam line of this side in the piece's axes
+             */
+            run: [
+                number,
+                number
+            ][];
+            long: components["schemas"]["LengthOut"] | null;
+            /** Key */
+            key: [
+                number,
+                number
+            ] | null;
+        };
+        /** SpotOut */
+        SpotOut: {
+            /** After */
+            after: number;
+            /** At */
+            at: number;
+        };
+        /**
+         * StripOut
+         * @description The mismatch along one seam between two copies: pairs of length along the seam and mm off, signed.
+         */
+        StripOut: {
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "levels" | "lengthwise";
+            /** Kind */
+            kind: string;
+            /** Kind Told */
+            kind_told: string;
+            /** Places */
+            places: [
+                number,
+                number
+            ][];
+            /** Worst */
+            worst: number;
+            /** Mean */
+            mean: number;
+        };
+        /** WishOut */
+        WishOut: {
+            /** Piece Id */
+            piece_id: number;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "levels" | "lengthwise";
+            /** At */
+            at: number;
+            /** Bar */
+            bar: number;
+        };
+        /**
+         * WishSpotOut
+         * @description A place of a piece on which a bar can be wished for.
+         */
+        WishSpotOut: {
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "levels" | "lengthwise";
+            /** At */
+            at: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * PreviewOut
+         * @description A seam as one will see it: both pieces on the cloth with how each is moved into the picture, mm, y up.
+         */
+        PreviewOut: {
+            a: components["schemas"]["HalfOut"];
+            b: components["schemas"]["HalfOut"];
+            /** Along */
+            along: [
+                number,
+                number
+            ][];
+            gap: components["schemas"]["LengthOut"];
+            /** Couples */
+            couples: string[];
+            /** Strips */
+            strips: components["schemas"]["StripOut"][];
+            bars: components["schemas"]["LaidBarsOut"];
+            /** Told */
+            told: string;
+        };
+        /** HalfOut */
+        HalfOut: {
+            /** Shown */
+            shown: [
+                number,
+                number
+            ][];
+            /** Seam */
+            seam: [
+                number,
+                number
+            ][];
+            /** Matrix */
+            matrix: number[];
+            /** Name */
+            name: string;
+        };
+        /** SeamIn */
+        SeamIn: {
+            a: components["schemas"]["SideIn"];
+            b: components["schemas"]["SideIn"];
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /**
+             * Kind
+             * @default sewn
+             * @enum {string}
+             */
+            kind?: "sewn" | "laid on";
+            /**
+             * Same Way
+             * @description left out: the lower ends meet
+             * @default null
+             */
+            same_way?: boolean | null;
+            /**
+             * Longer
+             * @default
+             * @enum {string}
+             */
+            longer?: "" | "a" | "b";
+            /**
+             * Ease
+             * @description an allowance: millimetres as a number, or as typed
+             * @default 0
+             */
+            ease?: string | number;
+            /**
+             * Key A
+             * @default null
+             */
+            key_a?: (string | number) | null;
+            /**
+             * Key B
+             * @default null
+             */
+            key_b?: (string | number) | null;
+            /**
+             * Levels
+             * @default true
+             */
+            levels?: boolean;
+            /**
+             * Lengthwise
+             * @default false
+             */
+            lengthwise?: boolean;
+        };
+        /** SideIn */
+        SideIn: {
+            /** Piece Id */
+            piece_id: number;
+            /** @default null */
+            begin?: components["schemas"]["SpotIn"] | null;
+            /** @default null */
+            end?: components["schemas"]["SpotIn"] | null;
+            /**
+             * Along
+             * @default null
+             */
+            along?: (string | number) | null;
+            /**
+             * Across
+             * @default null
+             */
+            across?: (string | number) | null;
+        };
+        /** SpotIn */
+        SpotIn: {
+            /** After */
+            after: number;
+            /**
+             * At
+             * @default 0
+             */
+            at?: number;
+        };
+        /** OrderIn */
+        OrderIn: {
+            /** Seams */
+            seams: number[];
+        };
+        /** TakeIn */
+        TakeIn: {
+            /** Which */
+            which: number[];
+        };
+        /** SeamChange */
+        SeamChange: {
+            /**
+             * Name
+             * @default null
+             */
+            name?: string | null;
+            /**
+             * Same Way
+             * @default null
+             */
+            same_way?: boolean | null;
+            /**
+             * Longer
+             * @default null
+             */
+            longer?: ("" | "a" | "b") | null;
+            /**
+             * Ease
+             * @default null
+             */
+            ease?: (string | number) | null;
+            /**
+             * Spread From
+             * @default null
+             */
+            spread_from?: number | null;
+            /**
+             * Spread To
+             * @default null
+             */
+            spread_to?: number | null;
+            /**
+             * Key A
+             * @default null
+             */
+            key_a?: (string | number) | null;
+            /**
+             * Key B
+             * @default null
+             */
+            key_b?: (string | number) | null;
+            /**
+             * Free B
+             * @description let the other side's key point follow
+             * @default false
+             */
+            free_b?: boolean;
+            /**
+             * Free Key
+             * @description take the key point away
+             * @default false
+             */
+            free_key?: boolean;
+            /**
+             * Along
+             * @default null
+             */
+            along?: (string | number) | null;
+            /**
+             * Across
+             * @default null
+             */
+            across?: (string | number) | null;
+            /**
+             * Levels
+             * @default null
+             */
+            levels?: boolean | null;
+            /**
+             * Lengthwise
+             * @default null
+             */
+            lengthwise?: boolean | null;
+        };
+        /** CornerIn */
+        CornerIn: {
+            /** Key */
+            key: number;
+            /**
+             * Corner
+             * @default null
+             */
+            corner?: boolean | null;
+        };
+        /** BarWishIn */
+        BarWishIn: {
+            /** Piece Id */
+            piece_id: number;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "levels" | "lengthwise";
+            /**
+             * At
+             * @default 0
+             */
+            at?: number;
+            /**
+             * Bar
+             * @default null
+             */
+            bar?: number | null;
         };
         /** LogOut */
         LogOut: {
@@ -12198,6 +12918,498 @@ export interface operations {
                 };
                 content: {
                     "application/json": Record<string, never>;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    readMatch: {
+        parameters: {
+            query?: {
+                use?: number | null;
+                /** @description another lay than the one that is gone by */
+                lay_id?: number | null;
+            };
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MatchOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    previewSeam: {
+        parameters: {
+            query?: {
+                use?: number | null;
+                /** @description another lay than the one that is gone by */
+                lay_id?: number | null;
+                /** @description which of the copies that are sewn so */
+                couple?: number;
+                /** @description compared at the cut edges instead of the seam line */
+                at_cut?: boolean;
+            };
+            header?: never;
+            path: {
+                project_id: number;
+                seam_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PreviewOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    addSeam: {
+        parameters: {
+            query?: {
+                use?: number | null;
+            };
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeamIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MatchOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    orderSeams: {
+        parameters: {
+            query?: {
+                use?: number | null;
+            };
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OrderIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MatchOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    takeProposed: {
+        parameters: {
+            query?: {
+                use?: number | null;
+            };
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MatchOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    deleteSeam: {
+        parameters: {
+            query?: {
+                use?: number | null;
+            };
+            header?: never;
+            path: {
+                seam_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MatchOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    changeSeam: {
+        parameters: {
+            query?: {
+                use?: number | null;
+            };
+            header?: never;
+            path: {
+                seam_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeamChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MatchOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    setCorner: {
+        parameters: {
+            query?: {
+                use?: number | null;
+            };
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CornerIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MatchOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    wishBar: {
+        parameters: {
+            query?: {
+                use?: number | null;
+            };
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BarWishIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MatchOut"];
                 };
             };
             /** @description Not Found */

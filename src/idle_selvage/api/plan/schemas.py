@@ -70,8 +70,6 @@ class PieceOut(Out):
     grain: str
     one_way: bool
     seam: LengthOut
-    meets: str
-    meets_at: LengthOut
     centred: bool
     hidden: bool
     hem: bool
@@ -247,8 +245,6 @@ class CutPath(PiecePath):
     use_id: int = Field(ge=1, le=2**31)
 
 
-#: The name of a group of pieces that meet on the bars.
-Meets = Annotated[Text, Field(max_length=40)]
 Grain = Literal["lengthwise", "crosswise", "bias", "any"]
 
 
@@ -363,8 +359,6 @@ class NewPiece(Telling):
     pair: bool = False
     grain: Grain = "lengthwise"
     one_way: bool = False
-    meets: Meets = ""
-    meets_at: LengthIn = 0.0
     centred: bool = False
     hidden: bool = False
     hem: bool = False
@@ -382,8 +376,6 @@ class PieceChange(In):
     one_way: bool | None = None
     seam: AllowanceIn | None = None
     bare: bool | None = None
-    meets: Meets | None = None
-    meets_at: LengthIn | None = None
     centred: bool | None = None
     hidden: bool | None = None
     hem: bool | None = None

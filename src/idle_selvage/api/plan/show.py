@@ -161,7 +161,7 @@ MOST_MADE = 2000
 
 
 #: What a row of each holds beside the draft and the sizes.
-_of_piece = attrgetter("id", "name", "half", "meets", "meets_at", "centred", "hem")
+_of_piece = attrgetter("id", "name", "half", "centred", "hem")
 _of_cut = attrgetter(*(column.key for column in models.Cut.__table__.columns))
 
 
@@ -194,8 +194,6 @@ def _piece_out(show: Presenter, row: models.Piece, now: Standing) -> out.PieceOu
         grain=of.grain,
         one_way=of.one_way,
         seam=show.length(of.seam),
-        meets=row.meets,
-        meets_at=show.length(row.meets_at),
         centred=row.centred,
         hidden=of.hidden,
         hem=row.hem,

@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import replace
 
-from ..lay.problem import Bars, Problem, balanced_for, turns_over_bars
+from ..lay.joined import WISHED
+from ..lay.problem import Bars, LayPiece, Problem, balanced_for, turns_over_bars
 from .order import Extra, Rule
 
 
@@ -20,9 +21,21 @@ def rules_of(problem: Problem) -> tuple[Rule, ...]:
         turns_over_bars(piece, problem) and not balanced_for(piece, problem.bars) for piece in problem.pieces
     ):
         out.append("tops")
+    if free_of_wishes(problem) != problem:
+        out.append("phase")
     if problem.kept_off:
         out.append("flaws")
     return tuple(out)
+
+
+def free_of_wishes(problem: Problem) -> Problem:
+    """The problem with it left open which bar falls where; that the bars meet stays."""
+
+    def freed(piece: LayPiece) -> LayPiece:
+        kept = (m for m in piece.match if not m.group.startswith(WISHED))
+        return replace(piece, match=tuple(replace(m, phase_x=None) for m in kept))
+
+    return replace(problem, pieces=tuple(freed(piece) for piece in problem.pieces))
 
 
 def without(problem: Problem, rules: Sequence[Rule]) -> Problem:
@@ -33,6 +46,8 @@ def without(problem: Problem, rules: Sequence[Rule]) -> Problem:
     """
     if "flaws" in rules:
         problem = replace(problem, blocked=(), blocked_shapes=())
+    if "phase" in rules:
+        problem = free_of_wishes(problem)
     if "tops" in rules:
         problem = replace(problem, turn_on_bars=True)
     if "matching" in rules:

@@ -26,13 +26,14 @@ USUAL_ENDS_MM: dict[System, float] = {"metric": 100.0, "imperial": 4 * MM_PER_IN
 ROUNDING_MM = 1e-6
 
 
-Rule = Literal["nap", "matching", "tops", "flaws"]
+Rule = Literal["nap", "matching", "tops", "phase", "flaws"]
 
 
 RULES: dict[Rule, str] = {
     "nap": "all tops one way",
     "matching": "meeting the bars",
     "tops": "tops one way on bars that are not balanced",
+    "phase": "which bar falls where",
     "flaws": "laid around the flaws",
 }
 

@@ -15,6 +15,9 @@ SAME_BAR_MM = 0.6
 LEAST_BARS = 2
 #: Narrower bars cannot be seen to match. Common practice, no source.
 LEAST_SEEN_MM = 3.0
+#: Bars that should meet: matched to this, seen from this, mm. Common practice, no source.
+MATCHED_MM = 1.5
+MISMATCH_MM = 3.0
 
 
 @dataclass(frozen=True)

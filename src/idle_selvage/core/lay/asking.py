@@ -7,34 +7,21 @@ moved here by the shrinkage since: bars by its best value, flaws kept off everyt
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from functools import lru_cache
 
 from ..cloth.bars import NONE, BarPattern
 from ..cloth.border import ClothBorder
-from ..plan.allowance import cut_line, seam_line
+from ..plan.allowance import cut_line
 from ..plan.drawn import carried
-from ..plan.outline import BadPiece, Outline
+from ..plan.outline import BadPiece
 from ..plan.piece import Grain, Piece
+from ..plan.seams import Sewn
 from ..plan.shorter import shortened
-from ..shrink.shrinkage import divide_not_add
 from ..shrink.states import STAYS, Move
-from ..shrink.to_fit import TURN, enlarged, holds_at_one_turn, onto_cloth
-from .problem import Bars, Border, BorderEdge, LayPiece, Match, Problem, Selvage, too_wide
-
-
-@dataclass(frozen=True)
-class Meeting:
-    """What is to meet on one piece.
-
-    ``group``: pieces of one group have the same bar across the cloth at their match points, ``at`` mm up the
-    seam line from its low end. ``centred``: the piece's own middle line lies on a mirror axis of the bars that
-    run along the cloth; a pair is mirrored about one instead.
-    """
-
-    group: str = ""
-    at: float = 0.0
-    centred: bool = False
+from ..shrink.to_fit import TURN, enlarge, enlarged, holds_at_one_turn, onto_cloth
+from .joined import BarWish, Carry, Joined, Joining, Met, Way, joined
+from .problem import Bars, Border, BorderEdge, LayPiece, Problem, Selvage, too_wide
 
 
 def washed_bars(along: BarPattern, across: BarPattern, warp: float, weft: float, margin: float) -> Bars:
@@ -57,23 +44,6 @@ def _washed(bars: BarPattern, shrinkage: float, off: float) -> tuple[float | Non
     left = 1.0 - shrinkage / 100.0
     repeat = round(bars.repeat * left, 3)
     return repeat, tuple(sorted(round((axis * left - off) % repeat, 3) for axis in bars.axes))
-
-
-def matches(meeting: Meeting, key: str, seam_line: Outline, pair: bool, bars: Bars) -> tuple[Match, ...]:
-    """The match points of one piece: on the seam line, not at the cut edge."""
-    low = min(x for x, _ in seam_line)
-    point = (round(low + meeting.at, 3), 0.0)
-    found = []
-    if meeting.group and bars.x_repeat is not None:
-        found.append(Match(meeting.group, point, along=True))
-    if meeting.centred and pair and bars.y_repeat is not None and bars.y_axes:
-        found.append(Match(f"pair of {key}", point, across=True))
-    return tuple(found)
-
-
-def centred_on(meeting: Meeting, pair: bool, bars: Bars) -> bool:
-    """Whether the engine is asked to put the piece's middle line on a mirror axis."""
-    return meeting.centred and not pair and bars.y_repeat is not None and bool(bars.y_axes)
 
 
 Area = tuple[float, float, float, float]
@@ -154,15 +124,16 @@ ON_BORDER: dict[Grain, BorderEdge] = {"crosswise": "hem", "lengthwise": "side"}
 
 @dataclass(frozen=True)
 class PieceToLay:
-    """A piece as it is cut from a cloth, by its key, with what is to meet on it.
+    """A piece as it is cut from a cloth, by its key.
 
-    ``shorter``: how much its low end is shorter than on the paper, mm; ``border``: the selvage its hem lies
+    ``centred``: its middle lies on a mirror axis of the bars that run along the cloth; a pair is mirrored about one
+    instead; ``shorter``: how much its low end is shorter than on the paper, mm; ``border``: the selvage its hem lies
     ``border_at`` mm from.
     """
 
     piece: Piece
-    meeting: Meeting = Meeting()
     key: str = ""
+    centred: bool = False
     shorter: float = 0.0
     border: Selvage | None = None
     border_at: float = 0.0
@@ -187,16 +158,20 @@ def ask(
     fit: tuple[float, float] | None = None,
     *,
     flaws: bool = True,
+    seams: Sequence[Sewn] = (),
+    wishes: Sequence[WishedBar] = (),
 ) -> Problem:
     """The lay problem of ``pieces`` on a usable ``width`` mm. Raises BadPiece for a piece that cannot be cut.
 
     ``fit``: the shrinkages by which pieces are enlarged so that the sewn garment shrinks to its size, per cent.
-    ``flaws`` False: for a length that is still to be bought, whose flaws nobody knows.
+    ``flaws`` False: for a length that is still to be bought, whose flaws nobody knows. ``seams``: at which bars shall
+    meet; ``wishes``: which bar shall fall where.
     """
-    bars = washed_bars(cloth.along, cloth.across, *cloth.bars_move.best, cloth.margin)
+    bars = bars_laid(cloth)
+    met = joined_on(cloth, pieces, bars, fit, seams, wishes)
     one_way = cloth.one_way or (bars.directed and not rules.turn_on_bars)
     names = told_apart([asked.piece.name for asked in pieces])
-    laid = [_laid(asked, name, fit, bars, cloth) for asked, name in zip(pieces, names, strict=True)]
+    laid = [_laid(one, name, fit, met.of(one.key or name), cloth) for one, name in zip(pieces, names, strict=True)]
     if not any(piece.match or piece.centre_on_axis for piece in laid):
         bars = Bars()
     return Problem(
@@ -228,15 +203,75 @@ def told_apart(names: Sequence[str]) -> list[str]:
     return out
 
 
+def bars_laid(cloth: ClothToLay) -> Bars:
+    """Its bars as they are laid: washed, within the margins, and only those whose matching can be seen."""
+    return washed_bars(cloth.along, cloth.across, *cloth.bars_move.best, cloth.margin)
+
+
+@dataclass(frozen=True)
+class WishedBar:
+    """Which place of the bars shall fall where on a piece, as :class:`~.joined.BarWish`; ``bar`` counted from where the
+    first typed bar begins, in the measures of the cloth when its bars were measured."""
+
+    piece: str
+    way: Way
+    at: float
+    bar: float
+
+
+def wish_laid(wish: WishedBar, cloth: ClothToLay) -> BarWish:
+    """A wish with its bar as it is laid."""
+    warp, weft = cloth.bars_move.best
+    start = cloth.along.axes[0] if cloth.along.axes else 0.0
+    bar = (wish.bar - start) * (1 - warp / 100) if wish.way == "levels" else wish.bar * (1 - weft / 100) - cloth.margin
+    return BarWish(wish.piece, wish.way, wish.at, bar)
+
+
+def meets_bars(asked: PieceToLay, cloth: ClothToLay) -> bool:
+    """Whether bars can meet on a piece: it is cut along the cloth, and does not lie on a border. One that was turned,
+    or is on the bias, has none to meet."""
+    return asked.piece.grain == "lengthwise" and asked.border is None and (asked.piece.on_fold or not cloth.any_way)
+
+
+def joined_on(
+    cloth: ClothToLay,
+    pieces: Sequence[PieceToLay],
+    bars: Bars,
+    fit: tuple[float, float] | None,
+    seams: Sequence[Sewn],
+    wishes: Sequence[WishedBar] = (),
+) -> Joined:
+    """What the seams come to on the bars of a cloth."""
+    return _joined_on(cloth, tuple(pieces), bars, fit, tuple(seams), tuple(wishes))
+
+
+@lru_cache(maxsize=128)
+def _joined_on(
+    cloth: ClothToLay,
+    pieces: tuple[PieceToLay, ...],
+    bars: Bars,
+    fit: tuple[float, float] | None,
+    seams: tuple[Sewn, ...],
+    wishes: tuple[WishedBar, ...],
+) -> Joined:
+    may = {one.key: Joining(one.piece, one.centred) for one in pieces if meets_bars(one, cloth)}
+
+    def carry(_key: str) -> Carry:
+        # enlarged pieces meet as far up as the cloth will shrink to
+        return lambda place: place if fit is None else enlarge([place], "lengthwise", *fit)[0]
+
+    found = joined(may, seams, bars, carry, [wish_laid(one, cloth) for one in wishes if one.piece in may])
+    return found
+
+
 @lru_cache(maxsize=512)
-def _laid(asked: PieceToLay, name: str, fit: tuple[float, float] | None, bars: Bars, cloth: ClothToLay) -> LayPiece:
-    shape, meeting = asked.piece, asked.meeting
+def _laid(asked: PieceToLay, name: str, fit: tuple[float, float] | None, met: Met, cloth: ClothToLay) -> LayPiece:
+    shape = asked.piece
     if asked.shorter:
-        shape, meeting = shortened(shape, asked.shorter), replace(meeting, at=max(0.0, meeting.at - asked.shorter))
+        shape = shortened(shape, asked.shorter)
     grain = shape.grain
     if fit is not None:
-        # enlarged pieces meet as far up as the cloth will shrink to
-        shape, meeting = enlarged(shape, fit), replace(meeting, at=divide_not_add(meeting.at, fit[0]))
+        shape = enlarged(shape, fit)
     outline = cut_line(shape)
     drawn = shape
     if fit is not None and holds_at_one_turn(grain, fit):
@@ -251,24 +286,18 @@ def _laid(asked: PieceToLay, name: str, fit: tuple[float, float] | None, bars: B
             )
             raise BadPiece(f"{asked.piece.name or 'The piece'} {told}")
         border = Border(asked.border, asked.border_at, ON_BORDER[grain])
-        # what lies on a border meets no bars as well
-        meeting = Meeting()
     elif cloth.any_way and not shape.on_fold:
         grain = "any"
-    if asked.piece.grain != "lengthwise" or grain == "any":
-        # bars meet on pieces cut along the cloth; one that was turned, or is on the bias, has none to meet
-        meeting = Meeting()
-    key = asked.key or name
     return LayPiece(
-        key,
+        asked.key or name,
         outline,
         shape.copies,
-        shape.pair,
+        shape.pair or met.paired,
         shape.on_fold,
         grain,
         shape.one_way and not cloth.any_way,
-        match=matches(meeting, key, seam_line(shape), shape.pair, bars),
-        centre_on_axis="x" if centred_on(meeting, shape.pair, bars) else None,
+        match=met.matches,
+        centre_on_axis="x" if met.centred else None,
         border=border,
         name=name,
         arrow=drawn.arrow,

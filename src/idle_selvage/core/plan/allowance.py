@@ -38,7 +38,7 @@ def cut_line(piece: Piece) -> Outline:
     if piece.included > 0:
         # the drawn line is the cut line; what is said of its edges lies inside it
         return piece.outline if piece.seam <= 0 else _evenly(piece, piece.seam)
-    widths = _widths(piece, piece.seam)
+    widths = widths_round(piece, piece.seam)
     if max(widths, default=0.0) <= 0:
         return piece.outline
     if all(one.width is None for one in piece.edges):
@@ -49,7 +49,7 @@ def cut_line(piece: Piece) -> Outline:
 @lru_cache(maxsize=1024)
 def seam_line(piece: Piece) -> Outline:
     """Where it is sewn: the drawn line, moved in where the allowance lies inside it. Raises BadPiece."""
-    widths = _widths(piece, piece.included)
+    widths = widths_round(piece, piece.included)
     if piece.included <= 0 or max(widths, default=0.0) <= 0:
         return piece.outline
     return _largest(moved(piece.outline, widths, _ends(piece), outwards=False), piece)
@@ -61,7 +61,7 @@ def told_by_seam(piece: Piece) -> Piece:
     if piece.included <= 0:
         return piece
     ring, seam = piece.outline, seam_line(piece)
-    widths = np.array(_widths(piece, piece.included))
+    widths = np.array(widths_round(piece, piece.included))
     given = piece.edges or (Allowance(0),) * len(ring)
     lines = [LineString(pair) for pair in zip(ring, [*ring[1:], ring[0]], strict=True)]
     edges = []
@@ -97,7 +97,7 @@ def _largest(shape: shapely.Geometry, piece: Piece) -> Outline:
     return found
 
 
-def _widths(piece: Piece, usual: float) -> list[float]:
+def widths_round(piece: Piece, usual: float) -> list[float]:
     """The allowance of every stretch of the outline; none along the fold."""
     given = piece.edges or (Allowance(0),) * len(piece.outline)
     ring = piece.outline

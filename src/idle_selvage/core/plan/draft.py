@@ -79,7 +79,7 @@ class Draft:
 
     ``arrow``: its grainline from its low end to its head, or None where it is not drawn and runs along the tape;
     ``included``: the allowance that lies inside the drawn line, mm, 0 where the line is the seam line or nothing is
-    known of it.
+    known of it; ``corners``: points that were said to be corners of the seams, or to be none, by their keys.
     """
 
     points: tuple[DraftPoint, ...]
@@ -88,11 +88,12 @@ class Draft:
     included: float = 0.0
     notches: tuple[Notch, ...] = ()
     marks: tuple[Mark, ...] = ()
+    corners: tuple[tuple[int, bool], ...] = ()
 
     # what is made of it is looked up by it, again and again
     @cached_property
     def _hash(self) -> int:
-        return hash((self.points, self.half, self.arrow, self.included, self.notches, self.marks))
+        return hash((self.points, self.half, self.arrow, self.included, self.notches, self.marks, self.corners))
 
     def __hash__(self) -> int:
         return self._hash

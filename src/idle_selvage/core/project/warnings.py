@@ -62,7 +62,7 @@ def warnings(watched: Watched) -> tuple[Warned, ...]:
     if watched.uncut:
         look("plan", f"No piece is cut from {watched.uncut} yet: say on Plan which are, or take it out.")
     if watched.bars_seen and not watched.any_meets:
-        look("plan", "No piece meets another on the bars: say on Plan which do.")
+        look("plan", "Nothing is asked to meet on the bars: say under Plan, Seams, what shall.")
     if watched.fold_kept_off is False:
         look("lay", "The faded fold cannot be kept off: a piece is wider than the cloth on either side of it.")
     if watched.made_up:

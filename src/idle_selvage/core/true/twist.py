@@ -7,6 +7,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
+from ..cloth.bars import MATCHED_MM, MISMATCH_MM
 from ..plan.allowance import cut_line
 from ..plan.outline import Outline, whole_polygon
 from ..plan.piece import Grain, Piece
@@ -19,9 +20,6 @@ TwistVerdict = Literal["harmless", "visible", "will not hang"]
 #: Twist at the hem up to which nobody sees it, and from which the garment turns on the body, mm. From memory.
 SEEN_MM = 10.0
 HANGS_MM = 30.0
-#: Bars that should meet: matched to this, seen from this, mm. Common practice, no source.
-MATCHED_MM = 1.5
-MISMATCH_MM = 3.0
 
 
 @dataclass(frozen=True)

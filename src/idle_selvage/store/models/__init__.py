@@ -2,6 +2,7 @@
 
 from .aside import Aside
 from .bar import BarRow
+from .bar_wish import BarWishRow
 from .base import Base, UtcTime, now
 from .buy_sheet import BuySheet
 from .change import Change, ChangedRow
@@ -21,6 +22,7 @@ from .photo import Photo
 from .piece import Piece
 from .project import Project
 from .reading import By, Reading
+from .seam import SeamRow
 from .settings import Settings
 from .shared_purchase import SharedPurchase
 from .swatch import Swatch
@@ -34,6 +36,7 @@ from .wash_load import WashLoad
 __all__ = [
     "Aside",
     "BarRow",
+    "BarWishRow",
     "Base",
     "BuySheet",
     "By",
@@ -57,6 +60,7 @@ __all__ = [
     "Piece",
     "Project",
     "Reading",
+    "SeamRow",
     "Settings",
     "SharedPurchase",
     "Swatch",

@@ -20,8 +20,8 @@ class Piece(Base):
     double]; ``marks`` as {kind, places, name}. ``sizes``: {size, places}, as many places as points. ``included``: the
     allowance inside the drawn line, mm. ``half``: half of a symmetrical piece, its straight edge the fold.
 
-    Pieces that share ``meets`` meet on the bars across the cloth, ``meets_at`` mm up the seam line; ``centred`` on the
-    bars along it; ``hem``: hemmed at its low end.
+    ``corners``: points that were said to be corners of the seams, or to be none, as [key, is one]; ``centred`` on the
+    bars along the cloth; ``hem``: hemmed at its low end.
     """
 
     __tablename__ = "piece"
@@ -35,8 +35,7 @@ class Piece(Base):
     marks: Mapped[list[Any]] = mapped_column(default=list)
     sizes: Mapped[list[Any]] = mapped_column(default=list)
     half: Mapped[bool] = mapped_column(default=False)
-    meets: Mapped[str] = mapped_column(String(40), default="", server_default="")
-    meets_at: Mapped[float] = mapped_column(default=0.0, server_default="0.0")
+    corners: Mapped[list[Any]] = mapped_column(default=list, server_default="[]")
     centred: Mapped[bool] = mapped_column(default=False, server_default="0")
     hem: Mapped[bool] = mapped_column(default=False, server_default="0")
     created_at: Mapped[datetime] = mapped_column(default=now)

@@ -18,6 +18,7 @@ import { Compare } from './Compare';
 import { Foldings } from './Foldings';
 import { Gestures, PieceFacts } from './PieceFacts';
 import { PieceList } from './PieceList';
+import { SeamsBeside } from './SeamsBeside';
 import { SearchChart } from './SearchChart';
 import { Ways } from './Ways';
 import { Stage } from '../../app/Stage';
@@ -90,6 +91,8 @@ function Toggle({
   );
 }
 
+type Side = 'ways' | 'pieces' | 'folding' | 'seams';
+
 /** Lay: begin, follow, look, lay by hand, choose, take away. */
 export function LayStage() {
   const project = useProject().data!;
@@ -102,7 +105,7 @@ export function LayStage() {
   const [several, setSeveral] = useState(false);
   const [loose, setLoose] = useState(false);
   const [measuring, setMeasuring] = useState(false);
-  const [side, setSide] = useState<'ways' | 'pieces' | 'folding'>('ways');
+  const [side, setSide] = useState<Side>('ways');
   const [view, setView] = useState<'pinned' | 'opened'>('pinned');
   const [settings, setSettings] = useState(false);
   const [comparing, setComparing] = useState(false);
@@ -357,7 +360,7 @@ export function LayStage() {
               <p className="quiet">Touch a piece for its distances; drag it to lay it elsewhere.</p>
             )}
             <BrokenRules lay={lay} onDo={onDo} onChoose={setChosen} />
-            <Segmented<'ways' | 'pieces' | 'folding'>
+            <Segmented<Side>
               aria-label="Beside the cloth"
               block
               value={side}
@@ -366,12 +369,14 @@ export function LayStage() {
                 { value: 'ways', label: 'Ways' },
                 { value: 'pieces', label: 'Pieces' },
                 { value: 'folding', label: 'Folding' },
+                { value: 'seams', label: 'Seams' },
               ]}
             />
             {side === 'ways' && (
               <Ways lay={lay} onChoose={(id) => void choose(id)} onDo={(gesture, of) => doOn(gesture, of)} />
             )}
             {side === 'pieces' && drawing && <PieceList shapes={drawing.shapes} chosen={chosen} onChoose={setChosen} />}
+            {side === 'seams' && <SeamsBeside />}
             {side === 'folding' && <Foldings lay={lay} width={lay.opened.high} choices={choices} onDo={onDo} />}
             {job && <SearchChart job={job} lay={lay} />}
           </>

@@ -8,11 +8,12 @@ import { Parts } from '../../app/Parts';
 import { Worked } from '../../app/Working';
 import { bounds } from '../../draw/outline';
 import { useSize } from '../../draw/useSize';
-import { DraftScope, EntryChoice, EntryLength, EntryText, EntryTick } from '../../fields/Entry';
+import { DraftScope, EntryChoice, EntryTick } from '../../fields/Entry';
 import { PieceShape } from '../../draw/PieceShape';
 import { CutsTable } from './CutsTable';
 import { PieceDrawer } from './piece/PieceDrawer';
 import { PrintPart } from './PrintPart';
+import { SeamsPart } from './SeamsPart';
 import { SheetPart } from './SheetPart';
 import { Stage } from '../../app/Stage';
 
@@ -138,21 +139,9 @@ function Facts({
         {piece.grain === 'lengthwise' && (
           <>
             <h3>On bars</h3>
-            <div className="two">
-              <EntryText
-                label="Meets, in the group"
-                path="meets"
-                value={piece.meets}
-                placeholder="such as: side seams"
-                onSave={(meets) => change(piece.id, { meets })}
-              />
-              <EntryLength
-                label="above its low seam"
-                path="meets_at"
-                value={piece.meets_at.text}
-                onSave={(meets_at) => change(piece.id, { meets_at })}
-              />
-            </div>
+            <p className="quiet">
+              At which seams bars meet is told under <a href={at('plan', { part: 'seams' })}>Seams</a>.
+            </p>
             <EntryTick
               label={
                 piece.pair
@@ -245,6 +234,7 @@ function SizeChoice({ project }: { project: Project }) {
 const PARTS = [
   { value: 'pieces', label: 'The pieces' },
   { value: 'cuts', label: 'What is cut from what' },
+  { value: 'seams', label: 'Seams' },
   { value: 'sheet', label: 'The sheet' },
 ] as const;
 
@@ -303,6 +293,8 @@ function Pieces() {
         <Parts label="Parts of Plan" parts={PARTS} value={part} onChoose={choose}>
           {part === 'cuts' ? (
             <CutsTable project={project} />
+          ) : part === 'seams' ? (
+            <SeamsPart />
           ) : part === 'sheet' ? (
             <SheetPart project={project} />
           ) : (

@@ -1,0 +1,1 @@
+"""Match: seams, and the bars at them."""

@@ -1,0 +1,73 @@
+"""How sure it is that a seam stays inside its tolerance: the maker's hand, what is left of a slant, uneven repeats.
+
+Monte Carlo over what is not known: each copy is laid a little off, the weft leans a little, the repeats of the weave
+are a little longer or shorter than they were measured. The same draws for every seam, so that seams can be compared.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from ..cloth.bars import MATCHED_MM
+from ..lay.problem import Bars
+from ..plan.seams import Reals
+from .judged import Judged, Met
+from .strip import Strip, nearest
+
+#: How far off a careful hand lays a piece, one standard deviation, mm. From memory; a tape is read to half of it.
+HAND_MM = 0.7
+#: So many times it is drawn: a share is sure to about a per cent.
+DRAWS = 2000
+#: So many places of a seam are looked at in each draw.
+PLACES = 12
+
+
+@dataclass(frozen=True)
+class Doubt:
+    """What is not known, each as one standard deviation: ``hand`` mm, how far off a copy is laid; ``slant`` degrees of
+    the weft that may be left; ``uneven`` mm by which one repeat differs from the mean."""
+
+    hand: float = HAND_MM
+    slant: float = 0.0
+    uneven: float = 0.0
+
+
+def chances(
+    judged: Sequence[Judged], bars: Bars, doubt: Doubt, seed: int = 1, draws: int = DRAWS
+) -> tuple[float | None, ...]:
+    """For each seam the share of draws in which the worst of its couples stays within 1.5 mm all along; None where
+    nothing is asked or known."""
+    return tuple(_chance(one, bars, doubt, seed, draws) for one in judged)
+
+
+def _chance(one: Judged, bars: Bars, doubt: Doubt, seed: int, draws: int) -> float | None:
+    axes = {strip.axis for strip in one.asked}
+    found = [_of(met, [met.of(axis) for axis in axes], bars, doubt, seed, draws) for met in one.mets]
+    shares = [share for share in found if share is not None]
+    return min(shares, default=None)
+
+
+def _of(met: Met, strips: Sequence[Strip | None], bars: Bars, doubt: Doubt, seed: int, draws: int) -> float | None:
+    rng = np.random.default_rng(seed)
+    slope = np.tan(np.radians(rng.normal(0.0, doubt.slant, draws))) if doubt.slant > 0 else np.zeros(draws)
+    inside = np.ones(draws, dtype=bool)
+    known = False
+    for strip in strips:
+        if strip is None:
+            continue
+        known = True
+        k, repeat = (0, bars.x_repeat) if strip.axis == "x" else (1, bars.y_repeat)
+        some = np.unique(np.linspace(0, len(strip.at) - 1, PLACES).astype(int))
+        between: Reals = met.a[some] - met.b[some]
+        laid = rng.normal(0.0, doubt.hand, draws) - rng.normal(0.0, doubt.hand, draws)
+        repeats = float(np.abs(between[:, k]).mean()) / (repeat or 1.0)
+        drift = rng.normal(0.0, 1.0, draws) * doubt.uneven * math.sqrt(repeats)
+        # a weft that leans shifts the bars across the garment by how far apart both lie across the cloth
+        leans = np.outer(slope, between[:, 1]) if k == 0 else 0.0
+        off = nearest(strip.off[some][None, :] + (laid + drift)[:, None] + leans, repeat or 1.0)
+        inside &= np.abs(off).max(axis=1) <= MATCHED_MM
+    return float(inside.mean()) if known else None

@@ -1,0 +1,1 @@
+"""Seams over the API."""

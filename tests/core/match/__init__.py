@@ -1,0 +1,1 @@
+"""The room match of the core."""
