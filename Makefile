@@ -58,6 +58,7 @@ bench: setup-dev ## what requests cost in time, queries and bytes; page load, fi
 	$(RUN)/python -m benchmarks.requests
 	$(RUN)/python -m benchmarks.run
 	$(RUN)/python -m benchmarks.hand
+	$(RUN)/python -m benchmarks.match
 
 bench-lay: setup-dev ## the lay engine against its targets and a general packer (about half an hour; KEEP=1 writes the baseline)
 	$(RUN)/python -m benchmarks.lay $(if $(KEEP),--keep)

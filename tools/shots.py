@@ -67,28 +67,18 @@ def held(page: Page) -> None:
     page.wait_for_selector(".lit")
 
 
-def stretches(page: Page) -> None:
-    """Folded, and an open stretch behind it with a piece on it."""
-    page.get_by_role("button", name="folded selvage to selvage").click()
-    page.wait_for_selector("line.fold", state="attached")
-    last = page.locator(".laid").last
-    last.focus()
-    page.keyboard.press("a")
-    page.get_by_text("Folding", exact=True).click()
-    page.get_by_role("button", name="Add it").click()
-    page.wait_for_selector("text=The last stretch is empty")
-    chip = page.locator(".on-tray svg").first.bounding_box()
-    end = page.locator("line.lay-end").bounding_box()
-    cloth = page.locator(".lay-picture").bounding_box()
-    assert chip is not None and end is not None and cloth is not None
-    page.mouse.move(chip["x"] + 40, chip["y"] + 20)
-    page.mouse.down()
-    page.mouse.move(chip["x"] + 60, chip["y"] - 40, steps=4)
-    page.mouse.move(end["x"] + 20, cloth["y"] + cloth["height"] - 120, steps=8)
+def seams(page: Page) -> None:
+    """The diagram, with the worst seam's facts."""
+    page.get_by_role("button", name="The seam Side seam").click()
+    page.mouse.move(0, 0)
+
+
+def seam_seen(page: Page) -> None:
+    """The sleeve's seam as it will be seen."""
+    seams(page)
+    page.get_by_role("button", name="See it").click()
+    page.locator(".seam-shown").wait_for()
     page.wait_for_timeout(400)
-    page.mouse.up()
-    page.wait_for_timeout(800)
-    page.keyboard.press("Escape")
 
 
 def on_border(page: Page) -> None:
@@ -162,6 +152,7 @@ ASIDE = {
     "buy-list": ("Six-gore skirt", "buy?part=list", None),
     "true-matter": ("Six-gore skirt", "true?part=matter", None),
     "lay-folded": ("Notched waistcoat", "lay", folded),
+    "buy-cupboard": ("Bow ties and cuffs", "buy?part=cupboard", try_remnant),
     "buy-strips": ("Six-gore skirt", "buy?part=strips", strips),
 }
 #: view: (project, stage, what to do first)
@@ -177,11 +168,11 @@ VIEWS = {
     "washing-day": (None, "washday", planned),
     "buy": ("Boxy overshirt", "buy", tried),
     "buy-offers": ("Boxy overshirt", "buy?part=offers", tried),
-    "buy-cupboard": ("Bow ties and cuffs", "buy?part=cupboard", try_remnant),
     "true": ("Six-gore skirt", "true", hung),
+    "seams": ("Check waistcoat", "plan?part=seams", seams),
+    "seam-seen": ("Check waistcoat", "plan?part=seams", seam_seen),
     "lay": ("Six-gore skirt", "lay", lambda page: choose_piece(page, "Gore, 2")),
     "lay-hand": ("Boxy overshirt", "lay", held),
-    "lay-stretches": ("Notched waistcoat", "lay", stretches),
     "lay-border": ("Bow ties and cuffs", "lay", on_border),
     "log": ("Boxy overshirt", "log", None),
 }

@@ -90,6 +90,7 @@ BODIES: dict[str, dict[str, Any]] = {
 #: what is asked in the address
 QUERIES = {"readTrials": "?what=offers", "convertLength": "?length=1%203/8%20yd", "readWillItDo": "?cloth_id=1"}
 QUERIES |= {"nearPlace": "?lay_id=1&keys=1%C2%B71&x=10&y=10", "lightGround": "?lay_id=1&keys=1%C2%B71"}
+QUERIES |= {"agreeingPlaces": "?lay_id=1&keys=1%C2%B71"}
 QUERIES |= {"writeLength": "?mm=12.5"}
 QUERIES |= dict.fromkeys(("undo", "redo", "undoChange"), "?project=1")
 

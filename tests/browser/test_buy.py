@@ -166,11 +166,16 @@ def test_the_list_on_a_telephone(page: Page, demo: str) -> None:
     assert "Interfacing, 20 cm" in Path(download.value.path()).read_text()
 
 
-def test_which_pieces_meet_is_said_on_plan(page: Page, demo: str) -> None:
+def test_where_pieces_meet_is_said_on_plan(page: Page, demo: str) -> None:
     page.goto(demo)
     page.get_by_role("link", name="Open Six-gore skirt").click()
-    page.get_by_role("button", name=re.compile("^Gore, ")).click()
-    expect(page.get_by_label("Meets, in the group")).to_have_value("round the skirt")
-    enter(page, "above its low seam", "6 cm")
+    page.get_by_role("tab", name="Seams").click()
+    page.get_by_role("button", name=re.compile("^The seam Gore to the next")).click()
+    # a key point higher up on one side puts them on other bars
+    enter(page, "Key point, from where it begins", "10 cm")
+    enter(page, "and on Gore", "16 cm")
+    expect(page.locator("main").get_by_text("cannot meet as well")).to_be_visible()
+    page.get_by_label("bars along the garment go on over it").click()
+    expect(page.get_by_label("bars along the garment go on over it")).to_be_checked()
     page.get_by_role("link", name="Lay", exact=True).click()
     expect(page.locator("main").get_by_text("Out of date: the pieces were changed")).to_be_visible()

@@ -305,6 +305,11 @@ NUMBERS: dict[str, Any] = {
     "plan.sides.SAME_SPOT_MM": 0.5,
     "plan.seams.WAYS": 64,
     "plan.seams.SAME_WAY": 1e-09,
+    "cloth.bars.UNEVEN_MM": 1.0,
+    "lay.lattice.REPEATS": 12,
+    "lay.lattice.MOST_PLACES": 120,
+    "lay.lattice.FURTHEST": 200,
+    "match.chance.LEAST_LAID": 4,
 }
 
 

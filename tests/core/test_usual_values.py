@@ -205,7 +205,6 @@ USUAL: dict[str, Any] = {
     "core.lay.joined.Met.paired": False,
     "core.match.chance.Doubt.hand": 0.7,
     "core.match.chance.Doubt.slant": 0.0,
-    "core.match.chance.Doubt.uneven": 0.0,
     "core.match.chance.chances(seed)": 1,
     "core.match.chance.chances(draws)": 2000,
     "core.match.judged.on_lay(at_cut)": False,
@@ -221,6 +220,10 @@ USUAL: dict[str, Any] = {
     "core.plan.seams.Seam.priority": 0,
     "core.plan.seams.Sewn.mirrors": False,
     "core.plan.sides.Spot.at": 0.0,
+    "core.lay.folding.foldings(on_bars)": False,
+    "core.lay.lattice.lattice(loose)": False,
+    "core.lay.lattice.stepped(loose)": False,
+    "core.match.chance.Doubt.learned": 0,
 }
 
 

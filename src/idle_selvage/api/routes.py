@@ -231,6 +231,7 @@ ADDRESSES: tuple[Address, ...] = (
     ("POST", f"{P}/lay/choose", "chooseLay", lay.choose_lay, 200, project_out.ProjectOut),
     ("GET", f"{P}/lay/near", "nearPlace", hand.near_place, 200, lay_out.NearOut),
     ("GET", f"{P}/lay/light", "lightGround", hand.light_ground, 200, lay_out.LightOut),
+    ("GET", f"{P}/lay/agreeing", "agreeingPlaces", hand.agreeing_places, 200, lay_out.AgreeingOut),
     ("POST", f"{P}/lays/<int:lay_id>/hand", "layByHand", hand.lay_by_hand, 200, lay_out.MaybeLayOut),
     ("POST", f"{P}/lays/<int:lay_id>/close", "closeUp", hand.close_up, 202, lay_out.JobOut),
     ("GET", f"{P}/lay/compare", "compareLays", hand.compare_lays, 200, lay_out.CompareOut),

@@ -15,6 +15,7 @@ from ..core.lay.broken import BY_ITSELF, Broken, broken
 from ..core.lay.closing import closed, closing
 from ..core.lay.hand import Change, HandLay
 from ..core.lay.hand import Held as HeldPiece
+from ..core.lay.lattice import Lattice, lattice
 from ..core.lay.lit import Band, lit
 from ..core.lay.moves import CannotMove, Table
 from ..core.lay.seats import Grip
@@ -119,6 +120,18 @@ def light(session: Session, use: models.ClothUse, number: int, held: Held) -> tu
     """The ground that what is held can cover."""
     table, _, grounds = _ground(session, use, number, held)
     return lit(grounds, table.hand.sections[-1].end + use.shop_step * 3)
+
+
+def agreeing(session: Session, use: models.ClothUse, number: int, held: Held) -> Lattice:
+    """The places at which the bars of what is held agree with those they are to meet. Raises :class:`Refused`."""
+    stored = lays.in_hand(lays.lay(session, use.id, number))
+    table = Table(stored.hand, stored.problem, _margins(session, use.cloth_id))
+    try:
+        if not held.keys:
+            raise CannotMove("Choose a piece first.")
+        return lattice(table, held.keys, loose=held.loose)
+    except CannotMove as why:
+        raise Refused(why.args[0], code="cannot_move") from None
 
 
 def change(

@@ -44,6 +44,8 @@ _TABLES: dict[str, Mapping[str, Any]] = {
 }
 
 #: What belongs to one state of the cloth, and is kept as readings.
+#: The repeat of its bars, measured at several places: entry → way.
+REPEATS: dict[str, cloths.Way] = {"repeats_along": "along", "repeats_across": "across"}
 MEASURED = ("width_readings", "in_hand")
 #: What a cloth that is said to be treated, with no wash written down, is said to have had.
 TREATED_BEFORE = "treated before it was written down"
@@ -91,6 +93,7 @@ def _entries(row: models.Cloth, given: Mapping[str, Any]) -> dict[str, Any]:
         "in_hand": row.length_in(row.state_id),
         "treated": row.state_id is not None,
         "flaws": [{"x": f.x, "y": f.y, "w": f.w, "h": f.h, "what": f.what} for f in row.flaws],
+        **{key: list(row.repeats(way)) for key, way in REPEATS.items()},
         **{f"bars_{way}": [[b.width, b.colour] for b in cloths.bar_sequence(row, way)] for way in BAR_WAYS},
     }
     return {key: there[key] if key in there else getattr(row, key) for key in given}
@@ -148,6 +151,8 @@ def _apply(row: models.Cloth, given: Mapping[str, Any], at: int | None, by: mode
             cloths.keep_bars(row, "across", value, by)
         elif key == "width_readings":
             cloths.keep_widths(row, at, value, by)
+        elif key in REPEATS:
+            cloths.keep_repeats(row, REPEATS[key], value, by)
         elif key == "in_hand":
             cloths.keep_length(row, at, value, by)
         elif key == "shop_fold":

@@ -205,7 +205,8 @@ class LayStanding:
     @property
     def foldings(self) -> tuple[Folding, ...]:
         """How the cloth is folded for it."""
-        return foldings(self.lay, self.problem.width, self.margins, self.sides)
+        on_bars = bool(self.problem.bars.y_axes)
+        return foldings(self.lay, self.problem.width, self.margins, self.sides, on_bars=on_bars)
 
     def drawn(self, view: View) -> Drawing:
         """The lay on its cloth, as pinned or opened out."""

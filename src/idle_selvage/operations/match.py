@@ -10,14 +10,14 @@ from typing import Any
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from ..core.cloth.bars import Bar
+from ..core.cloth.bars import Bar, unevenness
 from ..core.lay.answer import Cut
 from ..core.lay.asking import bars_laid, joined_on
 from ..core.lay.joined import Joined
 from ..core.lay.joined import Way as BarWay
 from ..core.lay.problem import Bars, LayPiece
 from ..core.match import told
-from ..core.match.chance import Doubt, chances
+from ..core.match.chance import HAND_MM, Doubt, chances, hand_from
 from ..core.match.couples import Couple
 from ..core.match.helps import Way, ways
 from ..core.match.judged import Judged, foreseen, in_lay_axes, on_lay
@@ -45,6 +45,7 @@ from .lay import LayStanding, lay_standing
 from .log import note
 from .refused import Refused
 from .standing import Standing
+from .true import TrueStanding
 
 #: So many seams are kept of one garment.
 MOST_SEAMS = 200
@@ -301,7 +302,11 @@ class Matching:
     @cached_property
     def doubt(self) -> Doubt:
         """What is not known of cloth and hand."""
-        return Doubt(slant=slant_left(self.now))
+        row = self.now.cloth.row
+        uneven = (unevenness(row.repeats("along")), unevenness(row.repeats("across")))
+        off = laid_off(self.now)
+        own = hand_from(off)
+        return Doubt(HAND_MM if own is None else own, slant_left(self.now), uneven, 0 if own is None else len(off))
 
     @cached_property
     def seams(self) -> tuple[SeamStanding, ...]:
@@ -364,9 +369,10 @@ class Matching:
         """What the sequence of bars means for these pieces."""
         along, across = self.now.cloth.bars
         pairs = tuple(one.piece.name for one in self.now.asked if one.piece.pair and one.piece.grain == "lengthwise")
+        bias = tuple(one.piece.name for one in self.now.asked if one.piece.grain == "bias")
         row = self.now.cloth.row
         return told.consequences(along, across, pairs=pairs, reversible=row.reversible,
-                                 printed=row.colouring == "printed")  # fmt: skip
+                                 printed=row.colouring == "printed", bias=bias)  # fmt: skip
 
     def preview(self, number: int, couple: int, *, at_cut: bool) -> tuple[Judged, Preview]:
         """A seam as one will see it. Raises NotFound and :class:`Refused`."""
@@ -429,6 +435,15 @@ def _drawn(sequence: Sequence[Bar], left: float, begins: float) -> tuple[tuple[f
         out.append((at, replace(bar, width=bar.width * left)))
         at += bar.width * left
     return tuple(out)
+
+
+def laid_off(now: Standing) -> tuple[float, ...]:
+    """By how much each piece that was pinned and measured at both ends of its arrow lies beside its place, mm."""
+    return tuple(
+        ((one.tail - one.shape.tail_distance) + (one.head - one.shape.head_distance)) / 2
+        for one in TrueStanding(now).checks
+        if one.tail is not None and one.head is not None
+    )
 
 
 def slant_left(now: Standing) -> float:

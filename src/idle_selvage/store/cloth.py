@@ -22,6 +22,7 @@ from ..core.shrink.states import ClothStates
 from ..core.true.edge import EdgeFacts, edge_facts
 from .errors import NotFound
 from .models import BarRow, By, Cloth, ClothUse, Flaw, Project, Wash, now
+from .models.cloth import REPEAT_WAYS
 from .models.reading import Spot, replace_readings
 
 Way = Literal["along", "across"]
@@ -95,6 +96,13 @@ def keep_length(row: Cloth, state: int | None, value: float | None, by: By = "ta
     """Make the length in a state this, mm, or unknown."""
     given: dict[Spot, float] = {} if value is None else {("length", 0.0, 0, state, None): value}
     replace_readings(row.readings, ("length",), given, by, wash_id=state)
+
+
+def keep_repeats(row: Cloth, way: Way, values: Sequence[float], by: By = "tape") -> None:
+    """Make the readings of the repeat of its bars along or across it these, mm."""
+    place = float(REPEAT_WAYS.index(way))
+    given: dict[Spot, float] = {("repeat", place, n, row.state_id, None): value for n, value in enumerate(values)}
+    replace_readings(row.readings, ("repeat",), given, by, place=place)
 
 
 def keep_shop_fold(row: Cloth, value: float | None, by: By = "tape") -> None:

@@ -244,3 +244,45 @@ def test_a_wish_for_a_bar_fixes_the_phase_of_its_group(shirt: Person) -> None:
     shirt.ask("PATCH", f"{P}/cloth", bars_across=[])
     shirt.refused("PUT", f"{P}/bars-wished", piece_id=found["Front"]["id"], way="lengthwise", bar=1.0)
     shirt.refused("PUT", f"{P}/bars-wished", piece_id=999, way="levels", bar=1.0)
+
+
+def test_uneven_repeats_and_the_makers_own_hand_make_it_less_sure(shirt: Person) -> None:
+    take_all(shirt)
+    shirt.lay(1, seconds=1)
+    sure = seam(match(shirt), "Side seam")["chance"]
+    assert "from memory" in match(shirt)["how_sure"]
+    told = shirt.ask("PATCH", f"{P}/cloth", repeats_along=["40 mm", "42 mm", "38 mm"])["cloth"]["along"]
+    assert [r["mm"] for r in told["readings"]] == [40, 42, 38] and "differ by 2.0 mm" in told["uneven"]
+    assert seam(match(shirt), "Side seam")["chance"] <= sure and "repeats that differ" in match(shirt)["how_sure"]
+    even = shirt.ask("PATCH", f"{P}/cloth", repeats_along=["4 cm", "4 cm"])["cloth"]["along"]
+    assert even["uneven"].startswith("The repeats are even")
+    off = shirt.ask("PATCH", f"{P}/cloth", repeats_along=["4,4 cm"])["cloth"]["along"]
+    assert "measure them over several repeats again" in off["uneven"]
+    # pieces that were pinned and measured say how this maker lays
+    shapes = shirt.ask("GET", f"{P}/lay")["lay"]["pinned"]["shapes"]
+    for n, shape in enumerate(shapes[:4]):
+        by = 4.0 if n % 2 else -4.0
+        read = {end: shape[f"{end}_distance"]["mm"] + by for end in ("tail", "head")}
+        shirt.ask("PATCH", f"{P}/true", check={"key": shape["key"], **read})
+    assert "with a hand that lays a piece within 4.0 mm" in match(shirt)["how_sure"]
+    assert seam(match(shirt), "Side seam")["chance"] < sure
+
+
+def test_on_the_table_a_matched_piece_steps_from_bar_to_bar(shirt: Person) -> None:
+    take_all(shirt)
+    shirt.lay(1, seconds=1)
+    lay = shirt.ask("GET", f"{P}/lay")["lay"]
+    front = next(s for s in lay["pinned"]["shapes"] if s["name"].startswith("Front"))
+    where = f"lay_id={lay['lay_id']}&keys={front['pinned']}"
+    found = shirt.ask("GET", f"{P}/lay/agreeing?{where}")
+    assert found["along"]["mm"] == pytest.approx(40, abs=5) and len(found["group"]) > 2 and found["places"]
+    shirt.refused("GET", f"{P}/lay/agreeing?lay_id={lay['lay_id']}")
+    moved = shirt.ask("POST", f"{P}/lays/{lay['lay_id']}/hand", do="step", keys=[front["pinned"]], x=1, y=0)["lay"]
+    now = next(s for s in moved["pinned"]["shapes"] if s["pinned"] == front["pinned"])
+    repeat = found["along"]["mm"]
+    steps = (now["origin"][0] - front["origin"][0]) / repeat
+    assert steps > 0.5 and steps == pytest.approx(round(steps), abs=0.01)
+    assert seam(match(shirt), "Side seam")["verdict"] == "meets", "it still meets where it lies now"
+    cuff = next(s for s in lay["pinned"]["shapes"] if s["name"].startswith("Cuff"))
+    refused = shirt.refused("POST", f"{P}/lays/{moved['lay_id']}/hand", do="step", keys=[cuff["pinned"]], x=1, y=0)
+    assert "no steps" in refused["message"]

@@ -7,7 +7,7 @@ import math
 import pytest
 
 from idle_selvage.core.lay.problem import Bars
-from idle_selvage.core.match.chance import DRAWS, Doubt, chances
+from idle_selvage.core.match.chance import DRAWS, Doubt, chances, hand_from
 from idle_selvage.core.match.judged import on_lay
 
 from .cases import LEFT, RIGHT, cut, panel, sewn
@@ -44,7 +44,7 @@ def test_a_lean_counts_by_how_far_apart_the_pieces_lie_across_the_cloth() -> Non
 
 
 def test_uneven_repeats_count_by_how_many_lie_between() -> None:
-    few, many = (chance(Doubt(0.01, uneven=0.4), off=40.0 * n) for n in (1, 64))
+    few, many = (chance(Doubt(0.01, uneven=(0.4, 0.0)), off=40.0 * n) for n in (1, 64))
     assert few > 0.99 and many == pytest.approx(math.erf(1.5 / (0.4 * 8 * math.sqrt(2))), abs=0.05)
 
 
@@ -56,3 +56,9 @@ def test_two_ways_to_miss_are_less_sure_than_one_and_nothing_asked_has_no_chance
     judged = on_lay([side], {key: panel(key) for key in ("front", "back")}, [cut("front"), cut("back")], BARS)
     assert chances(judged, BARS, Doubt()) == (None,)
     assert chance(Doubt(0.7)) == chance(Doubt(0.7)), "one seed, one answer"
+
+
+def test_a_hand_is_learned_from_what_was_laid_and_measured() -> None:
+    assert hand_from([1.0, -1.0, 2.0]) is None, "three pieces say little"
+    # by hand: √((1 + 1 + 4 + 4) ÷ 4) = 1.581
+    assert hand_from([1.0, -1.0, 2.0, -2.0]) == pytest.approx(1.5811, abs=1e-4)

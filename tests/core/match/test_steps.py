@@ -99,3 +99,6 @@ def test_what_the_bars_mean_is_said_once_each() -> None:
     assert any("printed" in text for text in said(plain, NONE, printed=True)) and said(NONE, NONE) == []
     assert told.standing_told("misses", -4.2, "Side seam").endswith("miss by 4.2 mm, for Side seam comes first")
     assert "lean by 0.4°" in told.how_sure(Doubt(slant=0.4)) and "lean" not in told.how_sure(Doubt())
+    assert "from memory" in told.how_sure(Doubt()) and "repeats that differ" in told.how_sure(Doubt(uneven=(0.3, 0.0)))
+    assert "as 5 pieces of this garment were pinned" in told.how_sure(Doubt(1.2, learned=5))
+    assert "chevrons" in said(plain, NONE, bias=("Front",))[0] and said(NONE, NONE, bias=("Front",)) == []

@@ -1319,6 +1319,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/lay/agreeing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The places at which the bars of what is held agree with those they are to meet. */
+        get: operations["agreeingPlaces"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/lays/{lay_id}/hand": {
         parameters: {
             query?: never;
@@ -1928,6 +1945,16 @@ export interface components {
             /** Seen */
             seen: boolean;
             dominant: components["schemas"]["BarOut"] | null;
+            /**
+             * Readings
+             * @description the repeat as it was measured at several places
+             */
+            readings: components["schemas"]["LengthOut"][];
+            /**
+             * Uneven
+             * @description how far these differ, and what that means; or nothing
+             */
+            uneven: string;
         };
         /** ClothOut */
         ClothOut: {
@@ -4046,6 +4073,16 @@ export interface components {
              * @default null
              */
             bars_across?: components["schemas"]["BarIn"][] | null;
+            /**
+             * Repeats Along
+             * @default null
+             */
+            repeats_along?: (string | number)[] | null;
+            /**
+             * Repeats Across
+             * @default null
+             */
+            repeats_across?: (string | number)[] | null;
             /**
              * Flaws
              * @default null
@@ -6590,6 +6627,21 @@ export interface components {
             ][];
         };
         /**
+         * AgreeingOut
+         * @description Where the bars of a piece agree: origins that are free, how far apart they lie, and what meets the same bars.
+         */
+        AgreeingOut: {
+            /** Places */
+            places: [
+                number,
+                number
+            ][];
+            along: components["schemas"]["LengthOut"] | null;
+            across: components["schemas"]["LengthOut"] | null;
+            /** Group */
+            group: string[];
+        };
+        /**
          * HandIn
          * @description One gesture on a lay.
          */
@@ -6598,7 +6650,7 @@ export interface components {
              * Do
              * @enum {string}
              */
-            do: "move" | "nudge" | "turn" | "over" | "aside" | "take" | "lock" | "lock-all" | "one-layer" | "two-layers" | "grain" | "accept" | "refuse" | "empty" | "push" | "rename" | "away" | "stretch" | "no-stretch";
+            do: "move" | "nudge" | "step" | "turn" | "over" | "aside" | "take" | "lock" | "lock-all" | "one-layer" | "two-layers" | "grain" | "accept" | "refuse" | "empty" | "push" | "rename" | "away" | "stretch" | "no-stretch";
             /** Keys */
             keys?: string[];
             /**
@@ -12546,6 +12598,63 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LightOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    agreeingPlaces: {
+        parameters: {
+            query: {
+                use?: number | null;
+                lay_id: number;
+                keys?: string[];
+                piece?: string;
+                mirrored?: boolean;
+                /** @description over flaws and into selvages, on purpose */
+                loose?: boolean;
+            };
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AgreeingOut"];
                 };
             };
             /** @description Not Found */

@@ -5,6 +5,7 @@ import { ClothPattern } from '../draw/ClothPattern';
 import { points } from '../draw/outline';
 import { Ruler } from '../draw/Ruler';
 import { useSize } from '../draw/useSize';
+import { Agreeing } from './Agreeing';
 import { ClothOnTable } from './ClothOnTable';
 import { MapOfCloth } from './MapOfCloth';
 import { Distances, Placed } from './Placed';
@@ -220,10 +221,12 @@ export function LayPicture({ lay, drawing, cloth, chosen, onChoose, onDo, severa
 
   function key(event: KeyboardEvent) {
     const shape = shapeAt(event);
-    if (!shape || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (!shape || event.ctrlKey || event.metaKey) return;
     const mine = withChosen(shape);
     const step = lay.nudge.mm * (event.shiftKey ? 10 : 1);
     const arrow = { ArrowRight: [1, 0], ArrowLeft: [-1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[event.key];
+    // with Alt the next place at which its bars agree, without it as far as a tape is read
+    if (event.altKey && !(arrow && pinned)) return;
     const steps = { PageDown: 1, PageUp: -1 }[event.key];
     const gestures: Record<string, Gesture> = {
       t: { do: 'turn', keys: mine, by: 180, loose },
@@ -240,7 +243,8 @@ export function LayPicture({ lay, drawing, cloth, chosen, onChoose, onDo, severa
       else onChoose([]);
     } else if (arrow && pinned) {
       if (!chosen.includes(shape.pinned)) onChoose(mine);
-      void nudge(mine, arrow[0]! * step, arrow[1]! * step);
+      if (event.altKey) void onDo({ do: 'step', keys: mine, x: arrow[0]!, y: arrow[1]!, loose });
+      else void nudge(mine, arrow[0]! * step, arrow[1]! * step);
     } else if (steps) {
       const all = [...svg.current!.querySelectorAll<SVGGElement>('.laid')];
       const here = all.findIndex((one) => one.dataset['pinned'] === shape.pinned);
@@ -419,6 +423,7 @@ export function LayPicture({ lay, drawing, cloth, chosen, onChoose, onDo, severa
               {hold && place && (
                 <InHand hold={hold} place={place} shapes={byKey} at={{ scale, x0, y0 }} offset={offset} />
               )}
+              {selected && !hold && pinned && <Agreeing lay={lay} shape={selected} at={at} />}
               {selected && !hold && <Distances shape={selected} drawing={drawing} lay={lay} at={at} scale={scale} />}
               <line className="lay-end" x1={end} x2={end} y1={PAD.top - 16} y2={bottom + 8} />
               <text x={end} y={bottom + 42} textAnchor="end" className="lay-end-text">

@@ -42,6 +42,8 @@ class BarsOut(Out):
     balanced: bool
     seen: bool
     dominant: BarOut | None
+    readings: list[LengthOut] = Field(description="the repeat as it was measured at several places")
+    uneven: str = Field(description="how far these differ, and what that means; or nothing")
 
 
 class StateOut(Out):
@@ -206,6 +208,8 @@ class ClothChange(In):
     ground: str | None = Field(default=None, pattern=r"^#[0-9A-Fa-f]{6}$")
     bars_along: list[BarIn] | None = Field(default=None, max_length=60)
     bars_across: list[BarIn] | None = Field(default=None, max_length=60)
+    repeats_along: list[LengthIn] | None = Field(default=None, max_length=20)
+    repeats_across: list[LengthIn] | None = Field(default=None, max_length=20)
     flaws: list[FlawIn] | None = Field(default=None, max_length=MOST_FLAWS)
     border: Literal["", "low", "high"] | None = None
     border_kind: Literal["edge", "embroidery", "print", "free"] | None = None

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from typing import Literal, cast
 
 from ...core.cloth import hand
-from ...core.cloth.bars import Bar, BarPattern, repeat_of, told
+from ...core.cloth.bars import Bar, BarPattern, repeat_of, told, uneven_told
 from ...core.cloth.border import BorderKind
 from ...core.cloth.direction import is_one_way, pile_note, wale_note
 from ...core.cloth.dye import alone
@@ -27,7 +27,7 @@ def bar_out(show: Presenter, width: float, colour: str) -> out.BarOut:
     return out.BarOut(width=width, colour=colour, text=show.length(width).text)
 
 
-def bars_out(show: Presenter, found: BarPattern, sequence: Sequence[Bar]) -> out.BarsOut:
+def bars_out(show: Presenter, found: BarPattern, sequence: Sequence[Bar], read: Sequence[float]) -> out.BarsOut:
     """What one direction's bars come to."""
     return out.BarsOut(
         repeat=show.maybe(found.repeat),
@@ -36,6 +36,8 @@ def bars_out(show: Presenter, found: BarPattern, sequence: Sequence[Bar]) -> out
         balanced=found.balanced,
         seen=found.seen,
         dominant=bar_out(show, found.dominant.width, found.dominant.colour) if found.dominant else None,
+        readings=[show.length(value) for value in read],
+        uneven=uneven_told(found, read) or "",
     )
 
 
@@ -81,8 +83,8 @@ def cloth_out(show: Presenter, known: ClothStanding) -> out.ClothOut:
         ground=row.ground,
         bars_along=[bar_out(show, b.width, b.colour) for b in bar_sequence(row, "along")],
         bars_across=[bar_out(show, b.width, b.colour) for b in bar_sequence(row, "across")],
-        along=bars_out(show, along, bar_sequence(row, "along")),
-        across=bars_out(show, across, bar_sequence(row, "across")),
+        along=bars_out(show, along, bar_sequence(row, "along"), row.repeats("along")),
+        across=bars_out(show, across, bar_sequence(row, "across"), row.repeats("across")),
         bars_note=list(told(along, across, row.colouring)),
         flaws=[_flaw(show, known, flaw) for flaw in row.flaws],
         border=cast(Literal["", "low", "high"], row.border),

@@ -8,7 +8,7 @@ from collections.abc import Callable
 from flask import Response
 from sqlalchemy.orm import Session
 
-from ...core.lay import moves
+from ...core.lay import lattice, moves
 from ...core.lay.hand import Change
 from ...core.lay.moves import Table
 from ...operations import by_hand, lay
@@ -17,7 +17,7 @@ from ...operations.project import cloth_use, read_garment
 from ...operations.refused import Refused
 from ...store import models
 from ..services import begin, look, send, submit
-from ..shared.figures import presenter
+from ..shared.figures import presenter, rounded
 from ..shared.schemas import UseQuery
 from . import schemas as out
 from .show import compare_out, job_out, lay_out, light_out, near_out
@@ -36,6 +36,22 @@ def light_ground(path: out.ProjectPath, query: out.HeldQuery) -> Response:
     with look() as session:
         use = cloth_use(session, path.project_id, query.use)
         return send(light_out(by_hand.light(session, use, query.lay_id, _held(query))))
+
+
+def agreeing_places(path: out.ProjectPath, query: out.HeldQuery) -> Response:
+    """The places at which the bars of what is held agree with those they are to meet."""
+    with look() as session:
+        use = cloth_use(session, path.project_id, query.use)
+        found = by_hand.agreeing(session, use, query.lay_id, _held(query))
+        show = presenter()
+        return send(
+            out.AgreeingOut(
+                places=rounded(found.places, 3),
+                along=show.maybe(found.along),
+                across=show.maybe(found.across),
+                group=list(found.group),
+            )
+        )
 
 
 def _held(query: out.HeldQuery) -> Held:
@@ -106,6 +122,7 @@ def _gesture(body: out.HandIn) -> Callable[[Table], Change]:
     first = keys[0] if keys else ""
     gestures: dict[str, Callable[[Table], Change]] = {
         "nudge": lambda t: moves.nudged(t, keys, body.x, body.y, loose=body.loose),
+        "step": lambda t: lattice.stepped(t, keys, round(body.x), round(body.y), loose=body.loose),
         "turn": lambda t: moves.posed(t, first, by=body.by, loose=body.loose),
         "over": lambda t: moves.posed(t, first, over=True, loose=body.loose),
         "aside": lambda t: moves.put_aside(t, keys),

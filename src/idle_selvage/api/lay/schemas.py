@@ -290,11 +290,20 @@ class LightOut(Out):
     bands: list[BandOut]
 
 
+class AgreeingOut(Out):
+    """Where the bars of a piece agree: origins that are free, how far apart they lie, and what meets the same bars."""
+
+    places: list[Point]
+    along: LengthOut | None
+    across: LengthOut | None
+    group: list[str]
+
+
 class HandIn(In):
     """One gesture on a lay."""
 
     do: Literal[
-        "move", "nudge", "turn", "over", "aside", "take", "lock", "lock-all", "one-layer", "two-layers",
+        "move", "nudge", "step", "turn", "over", "aside", "take", "lock", "lock-all", "one-layer", "two-layers",
         "grain", "accept", "refuse", "empty", "push", "rename", "away", "stretch", "no-stretch",
     ]  # fmt: skip
     keys: list[PieceKey] = Field(default_factory=list, max_length=400)

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 import math
+import statistics
 from collections.abc import Sequence
 from dataclasses import dataclass
 
 from ..wording import Sentence
-from ..working import Figure, Source, Step, about, length, numbered, of
+from ..working import Figure, Source, Step, about, gap, length, numbered, of
 
 #: Widths read with a tape are the same when they differ by no more than this.
 SAME_BAR_MM = 0.6
@@ -15,6 +16,8 @@ SAME_BAR_MM = 0.6
 LEAST_BARS = 2
 #: Narrower bars cannot be seen to match. Common practice, no source.
 LEAST_SEEN_MM = 3.0
+#: Repeats that differ by more are uneven, mm. From memory: a tape is read to half of it.
+UNEVEN_MM = 1.0
 #: Bars that should meet: matched to this, seen from this, mm. Common practice, no source.
 MATCHED_MM = 1.5
 MISMATCH_MM = 3.0
@@ -61,6 +64,25 @@ def read_bars(sequence: Sequence[Bar]) -> BarPattern:
     axes = _axes(merged, start, repeat)
     dominant = _dominant(merged)
     return BarPattern(repeat, axes, dominant, dominant is not None and dominant.width >= LEAST_SEEN_MM)
+
+
+def unevenness(readings: Sequence[float]) -> float:
+    """By how much repeats measured at several places differ from their mean: one standard deviation, mm; 0 of one."""
+    return statistics.stdev(readings) if len(readings) > 1 else 0.0
+
+
+def uneven_told(pattern: BarPattern, readings: Sequence[float]) -> Sentence | None:
+    """What repeats measured at several places come to beside the bars that were typed; None before any was."""
+    if pattern.repeat is None or not readings:
+        return None
+    mean = statistics.fmean(readings)
+    if len(readings) > 1 and unevenness(readings) > UNEVEN_MM:
+        told = "The repeats differ by {by} from one another: over many of them bars drift; match near the seam itself."
+        return Sentence(told, by=gap(unevenness(readings)))
+    if abs(mean - pattern.repeat) > UNEVEN_MM:
+        told = "Measured they come to {mean}, the bars as typed to {typed}: measure them over several repeats again."
+        return Sentence(told, mean=length(mean), typed=length(pattern.repeat))
+    return Sentence("The repeats are even: they come to {mean}.", mean=length(mean))
 
 
 WOVEN = Source("your own log", "the bars as they were typed", "until they start again")

@@ -39,12 +39,17 @@ class Folding:
         return FOLDS_NAMED[self.fold][0]
 
 
-def foldings(lay: Lay, width: float, margins: tuple[float, float], sides: Sides = "together") -> tuple[Folding, ...]:
-    """How each stretch of a lay is folded on cloth of usable ``width``, ``margins`` the near and far selvage's; mm."""
+def foldings(
+    lay: Lay, width: float, margins: tuple[float, float], sides: Sides = "together", *, on_bars: bool = False
+) -> tuple[Folding, ...]:
+    """How each stretch of a lay is folded on cloth of usable ``width``, ``margins`` the near and far selvage's; mm.
+    ``on_bars``: bars that run along it shall meet, so that it is folded on a mirror line of them."""
     many = len(lay.sections) > 1
     found = []
     for k, section in enumerate(lay.sections):
         steps = _steps(section, width, margins, SIDES[sides][0])
+        if on_bars and section.fold in ("lengthwise", "partial", "double") and section.fold_at:
+            steps[-1:-1] = [Sentence(text) for text in BAR_TO_BAR]
         if many:
             told = "Mark off this stretch: from {start} to {end} from the cut end, square across on a thread."
             steps.insert(0, Sentence(told, start=length(section.start), end=length(section.end)))
@@ -55,6 +60,11 @@ def foldings(lay: Lay, width: float, margins: tuple[float, float], sides: Sides 
     return tuple(found)
 
 
+#: A fold on bars: where it runs, and how both layers are kept alike. Common practice, no source.
+BAR_TO_BAR = (
+    "The fold runs along a mirror line of the bars: the bar it lies in shows half on either side.",
+    "Pin bar on bar through both layers, a pin to every hand’s breadth along the fold, the selvages and the ends.",
+)
 _THREE = "measure at three places."
 
 

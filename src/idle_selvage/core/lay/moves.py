@@ -79,7 +79,7 @@ class Table:
 def moved(table: Table, grip: Grip, x: float, y: float, section: int, grounds: Sequence[Legal] | None = None) -> Change:
     """What is held is left with the origin of the first of it at a place. Raises :class:`CannotMove` where it may not
     lie there."""
-    _free(table, grip.keys)
+    free(table, grip.keys)
     seat = seat_at(grounds if grounds is not None else table.grounds(grip), section, x, y)
     if seat is None:
         raise CannotMove("There is no room for it there: something else was laid there meanwhile. Take it up again.")
@@ -88,22 +88,22 @@ def moved(table: Table, grip: Grip, x: float, y: float, section: int, grounds: S
     put = []
     for key in grip.keys:
         one = table[key]
-        put.append(replace(one, x=_kept(one.x + dx), y=_kept(one.y + dy)))
+        put.append(replace(one, x=kept(one.x + dx), y=kept(one.y + dy)))
     put[0] = replace(put[0], section=seat.section, turn=seat.turn, mirrored=seat.mirrored, layers=seat.layers)
     return Change("moved", tuple(put))
 
 
 def nudged(table: Table, keys: tuple[str, ...], dx: float, dy: float, *, loose: bool = False) -> Change:
     """Pushed by so much, or as far as it goes before it touches. Raises :class:`CannotMove` when it does not go."""
-    _free(table, keys)
+    free(table, keys)
     grip = Grip(keys, loose=loose)
     first = table[keys[0]]
     grounds = [g for g in table.grounds(grip) if g.seat.section == first.section]
     x, y = along(grounds, (first.x, first.y), (first.x + dx, first.y + dy))
-    x, y = _kept(x), _kept(y)
+    x, y = kept(x), kept(y)
     if (x, y) == (first.x, first.y):
         raise CannotMove("It touches something there and goes no further.")
-    put = tuple(replace(table[key], x=_kept(table[key].x + x - first.x), y=_kept(table[key].y + y - first.y))
+    put = tuple(replace(table[key], x=kept(table[key].x + x - first.x), y=kept(table[key].y + y - first.y))
                 for key in keys)  # fmt: skip
     return Change("moved", put)
 
@@ -111,7 +111,7 @@ def nudged(table: Table, keys: tuple[str, ...], dx: float, dy: float, *, loose: 
 def posed(table: Table, key: str, *, by: int = 0, over: bool = False, loose: bool = False) -> Change:
     """Turned by so many degrees counter-clockwise, or turned over, about its middle, and laid in the nearest place.
     Raises :class:`CannotMove`."""
-    one = _free(table, (key,))[0]
+    one = free(table, (key,))[0]
     piece = table.pieces[one.piece]
     half = piece.on_fold and one.layers == 2
     if half and (over or by % 180):
@@ -130,13 +130,13 @@ def posed(table: Table, key: str, *, by: int = 0, over: bool = False, loose: boo
 
 def _at(one: Held, found: Near) -> Held:
     seat = found.seat
-    return replace(one, section=seat.section, x=_kept(found.x), y=_kept(found.y), turn=seat.turn,
+    return replace(one, section=seat.section, x=kept(found.x), y=kept(found.y), turn=seat.turn,
                    mirrored=seat.mirrored, layers=seat.layers)  # fmt: skip
 
 
 def put_aside(table: Table, keys: Sequence[str]) -> Change:
     """Onto the tray. Raises :class:`CannotMove` for what is locked."""
-    _free(table, keys)
+    free(table, keys)
     return Change("put aside", aside=tuple(keys))
 
 
@@ -177,7 +177,7 @@ def taken(table: Table, ways: Sequence[Held], x: float, y: float, section: int, 
     seat = seat_at(grounds, section, x, y)
     if seat is None:
         raise CannotMove("There is no room for it there: something else was laid there meanwhile. Take it up again.")
-    one = replace(ways[0], section=section, x=_kept(x), y=_kept(y), turn=seat.turn, mirrored=seat.mirrored,
+    one = replace(ways[0], section=section, x=kept(x), y=kept(y), turn=seat.turn, mirrored=seat.mirrored,
                   layers=seat.layers)  # fmt: skip
     return Change("taken", (one,))
 
@@ -214,7 +214,7 @@ def pushed(table: Table) -> Change:
             grounds = [g for g in now.grounds(Grip((one.key,))) if g.seat.section == one.section]
             low = min((g.seat.box.x0 for g in grounds), default=one.x)
             x, _ = along(grounds, (one.x, one.y), (max(low, start - 1e5), one.y))
-            x = _met(now, one, _kept(x))
+            x = _met(now, one, kept(x))
             if one.x - x < LEAST_PUSH_MM:
                 continue
             gained += one.x - x
@@ -240,12 +240,12 @@ def _met(table: Table, one: Held, x: float) -> float:
     piece, repeat = table.pieces[one.piece], table.problem.bars.x_repeat
     if repeat is None or not (any(m.along for m in piece.match) or piece.centre_on_axis):
         return x
-    return _kept(one.x - math.floor((one.x - x + LEAST_PUSH_MM) / repeat) * repeat)
+    return kept(one.x - math.floor((one.x - x + LEAST_PUSH_MM) / repeat) * repeat)
 
 
 def in_one_layer(table: Table, key: str) -> Change:
     """Cut through one layer only; its other copy goes onto the tray. Raises :class:`CannotMove`."""
-    one = _free(table, (key,))[0]
+    one = free(table, (key,))[0]
     if one.layers == 1:
         raise CannotMove("It is cut through one layer already.")
     single = replace(one, layers=1)
@@ -260,7 +260,7 @@ def in_one_layer(table: Table, key: str) -> Change:
 
 def on_two_layers(table: Table, key: str) -> Change:
     """Cut through both layers, with a copy that lies on the tray. Raises :class:`CannotMove`."""
-    one = _free(table, (key,))[0]
+    one = free(table, (key,))[0]
     piece = table.pieces[one.piece]
     there = next((a for a in tray(table.hand, table.problem) if a.piece == one.piece), None)
     if one.layers == 2:
@@ -340,7 +340,8 @@ def with_grain(table: Table, piece: str, grain: Grain, why: str) -> Change:
     return Change("grain", grain=OwnGrain(piece, grain, why.strip()))
 
 
-def _free(table: Table, keys: Sequence[str]) -> list[Held]:
+def free(table: Table, keys: Sequence[str]) -> list[Held]:
+    """What is held, none of it locked. Raises :class:`CannotMove`."""
     if not keys:
         raise CannotMove("Choose a piece first.")
     found = [table[key] for key in keys]
@@ -351,7 +352,8 @@ def _free(table: Table, keys: Sequence[str]) -> list[Held]:
     return found
 
 
-def _kept(value: float) -> float:
+def kept(value: float) -> float:
+    """A place as it is kept: to a tenth of a micrometre."""
     return round(value, 4)
 
 

@@ -20,6 +20,8 @@ from .strip import Strip, nearest
 
 #: How far off a careful hand lays a piece, one standard deviation, mm. From memory; a tape is read to half of it.
 HAND_MM = 0.7
+#: From so many pieces on the maker's own hand is gone by.
+LEAST_LAID = 4
 #: So many times it is drawn: a share is sure to about a per cent.
 DRAWS = 2000
 #: So many places of a seam are looked at in each draw.
@@ -29,11 +31,19 @@ PLACES = 12
 @dataclass(frozen=True)
 class Doubt:
     """What is not known, each as one standard deviation: ``hand`` mm, how far off a copy is laid; ``slant`` degrees of
-    the weft that may be left; ``uneven`` mm by which one repeat differs from the mean."""
+    the weft that may be left; ``uneven`` mm by which one repeat along, and one across, differs from the mean.
+    ``learned``: on how many pieces that were laid and measured the hand rests; 0: from memory."""
 
     hand: float = HAND_MM
     slant: float = 0.0
-    uneven: float = 0.0
+    uneven: tuple[float, float] = (0.0, 0.0)
+    learned: int = 0
+
+
+def hand_from(off: Sequence[float]) -> float | None:
+    """How far off a maker lays, one standard deviation about no error, from what pieces that were pinned missed their
+    places by, mm; None of too few."""
+    return None if len(off) < LEAST_LAID else math.sqrt(math.fsum(by * by for by in off) / len(off))
 
 
 def chances(
@@ -65,7 +75,7 @@ def _of(met: Met, strips: Sequence[Strip | None], bars: Bars, doubt: Doubt, seed
         between: Reals = met.a[some] - met.b[some]
         laid = rng.normal(0.0, doubt.hand, draws) - rng.normal(0.0, doubt.hand, draws)
         repeats = float(np.abs(between[:, k]).mean()) / (repeat or 1.0)
-        drift = rng.normal(0.0, 1.0, draws) * doubt.uneven * math.sqrt(repeats)
+        drift = rng.normal(0.0, 1.0, draws) * doubt.uneven[k] * math.sqrt(repeats)
         # a weft that leans shifts the bars across the garment by how far apart both lie across the cloth
         leans = np.outer(slope, between[:, 1]) if k == 0 else 0.0
         off = nearest(strip.off[some][None, :] + (laid + drift)[:, None] + leans, repeat or 1.0)

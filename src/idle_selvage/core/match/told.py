@@ -14,9 +14,15 @@ from .strip import Kind
 
 
 def consequences(
-    along: BarPattern, across: BarPattern, *, pairs: Sequence[str], reversible: bool, printed: bool
+    along: BarPattern,
+    across: BarPattern,
+    *,
+    pairs: Sequence[str],
+    reversible: bool,
+    printed: bool,
+    bias: Sequence[str] = (),
 ) -> tuple[Sentence, ...]:
-    """What follows from the bars. ``pairs``: pieces that are cut as mirrored pairs."""
+    """What follows from the bars. ``pairs``: pieces that are cut as mirrored pairs; ``bias``: on the bias."""
     out: list[Sentence] = []
     for bars, name in ((along, "across the garment"), (across, "along the garment")):
         if bars.repeat is not None and not bars.seen:
@@ -31,6 +37,12 @@ def consequences(
         out.append(Sentence(told, pairs=listed(list(pairs)), what=what, way=way))
     if across.repeat is not None and across.seen and across.balanced:
         out.append(Sentence("The bars along the garment mirror: a middle lies on a mirror line, and pairs mirror."))
+    if bias and any(bars.repeat is not None and bars.seen for bars in (along, across)):
+        told = (
+            "On the bias the bars run diagonally on {bias}: mirrored pairs make chevrons at the seam, or fight; keep "
+            "pleats off them, which fold bars that run against each other side by side."
+        )
+        out.append(Sentence(told, bias=listed(list(bias))))
     if printed and (along.seen or across.seen):
         out.append(
             Sentence("The bars are printed and may lie off the thread: up to 2 % follow the print, for more change "
@@ -92,7 +104,10 @@ def couple_told(one: Judged, number: int) -> str:
 
 def how_sure(doubt: Doubt) -> Sentence:
     """On what the chances rest."""
-    lean = f"{doubt.slant:.1f}°"
-    slant = f", and a weft that may lean by {lean}, as it did in the last test under True" if doubt.slant else ""
-    text = "{draws} draws, with a hand that lays a piece within {hand} (one standard deviation, from memory){slant}."
-    return Sentence(text, draws=f"{DRAWS}", hand=gap(doubt.hand), slant=slant)
+    whose = f"as {doubt.learned} pieces of this garment were pinned" if doubt.learned else "from memory"
+    slant = f", a weft that may lean by {doubt.slant:.1f}°, as in the last test under True" if doubt.slant else ""
+    uneven = ", and repeats that differ as they were measured" if any(doubt.uneven) else ""
+    text = (
+        "{draws} draws, with a hand that lays a piece within {hand} (one standard deviation, {whose}){slant}{uneven}."
+    )
+    return Sentence(text, draws=f"{DRAWS}", hand=gap(doubt.hand), whose=whose, slant=slant, uneven=uneven)

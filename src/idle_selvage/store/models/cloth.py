@@ -14,6 +14,9 @@ from .flaw import Flaw
 from .reading import Reading
 from .wash import Wash
 
+#: Under which place the readings of a repeat are kept.
+REPEAT_WAYS = ("along", "across")
+
 
 class Cloth(Base):
     """A length of cloth. Lengths in mm, mass in g/m², price per ``price_unit``.
@@ -82,6 +85,12 @@ class Cloth(Base):
         """Its measured length in a state, mm."""
         found = [row.value for row in self.readings if row.kind == "length" and row.wash_id == state]
         return found[-1] if found else None
+
+    def repeats(self, way: str) -> tuple[float, ...]:
+        """The repeat of its bars along or across it, as it was measured at several places, mm."""
+        place = float(REPEAT_WAYS.index(way))
+        found = [row for row in self.readings if row.kind == "repeat" and row.place == place]
+        return tuple(row.value for row in sorted(found, key=lambda row: row.nth))
 
     def shop_fold_row(self) -> Reading | None:
         """Where its faded shop fold was read, from the near selvage; None when there is none."""

@@ -7,6 +7,49 @@ import { useHeld } from '../../fields/useHeld';
 import type { PartProps } from '../../cupboard/ClothEditor';
 
 type Key = 'bars_along' | 'bars_across';
+type Repeats = 'repeats_along' | 'repeats_across';
+
+/** The repeat measured once more at several places: how even the weave is decides how surely bars meet. */
+function Measured({
+  title,
+  found,
+  name,
+  onChange,
+}: {
+  title: string;
+  found: BarsFound;
+  name: Repeats;
+  onChange: (body: ClothChange) => Promise<unknown>;
+}) {
+  const kept = found.readings.map((r): number | string => r.mm);
+  const send = useHeld(kept, (next) => onChange({ [name]: next }));
+  const reading = (i: number) => (text: string) =>
+    send((held) => {
+      const next = [...held];
+      if (text.trim()) next[Math.min(i, next.length)] = text;
+      else next.splice(i, 1);
+      return next;
+    });
+  return (
+    <>
+      <p className="quiet">One repeat measured at several places tells how even the weave is.</p>
+      <div className="three">
+        {[0, 1, 2].map((i) => (
+          <EntryLength
+            key={i}
+            bare
+            label={`${title}: repeat, place ${i + 1}`}
+            path={`${name}.${i}`}
+            placeholder={`place ${i + 1}`}
+            value={found.readings[i]?.text ?? ''}
+            onSave={reading(i)}
+          />
+        ))}
+      </div>
+      {found.uneven && <p>{found.uneven}</p>}
+    </>
+  );
+}
 
 /** One direction's bars, read off with a tape until they start again. */
 function Sequence({
@@ -88,6 +131,14 @@ function Sequence({
           )}
           .
         </p>
+      )}
+      {found.repeat && (
+        <Measured
+          title={title}
+          found={found}
+          name={name === 'bars_along' ? 'repeats_along' : 'repeats_across'}
+          onChange={onChange}
+        />
       )}
     </fieldset>
   );

@@ -16,7 +16,7 @@ import { useGesture } from '../../lay-table/useGesture';
 import { BrokenRules } from './BrokenRules';
 import { Compare } from './Compare';
 import { Foldings } from './Foldings';
-import { Gestures, PieceFacts } from './PieceFacts';
+import { Gestures, PieceFacts, Steps } from './PieceFacts';
 import { PieceList } from './PieceList';
 import { SeamsBeside } from './SeamsBeside';
 import { SearchChart } from './SearchChart';
@@ -355,6 +355,9 @@ export function LayStage() {
             {picked.length > 1 && <h2>{picked.length} pieces chosen</h2>}
             {picked.length > 0 && view === 'pinned' && (
               <Gestures shapes={picked} folded={lay.fold !== 'open'} loose={loose} onDo={onDo} />
+            )}
+            {shape && view === 'pinned' && (
+              <Steps lay={lay} shape={shape} loose={loose} onDo={onDo} onChoose={setChosen} />
             )}
             {picked.length === 0 && (
               <p className="quiet">Touch a piece for its distances; drag it to lay it elsewhere.</p>

@@ -2,6 +2,7 @@ import { Button, Popover } from 'antd';
 import { useState } from 'react';
 import type { Choices, Gesture, Lay, Shape } from '../../api/client';
 import { Worked } from '../../app/Working';
+import { useAgreeing } from '../../lay-table/useAgreeing';
 
 type Do = (gesture: Gesture) => Promise<boolean>;
 
@@ -40,6 +41,51 @@ export function Gestures({
       <Button onClick={() => void onDo({ do: 'lock', keys })}>{locked ? 'Unlock' : 'Lock'}</Button>
       {one && <Degrees onTurn={(by) => onDo({ do: 'turn', keys, by, loose })} />}
     </p>
+  );
+}
+
+/** To the next place at which its bars agree, and with all that meet the same bars. */
+export function Steps({
+  lay,
+  shape,
+  loose,
+  onDo,
+  onChoose,
+}: {
+  lay: Lay;
+  shape: Shape;
+  loose: boolean;
+  onDo: Do;
+  onChoose: (keys: string[]) => void;
+}) {
+  const found = useAgreeing(lay, shape);
+  if (!found || (!found.along && !found.across)) return null;
+  const step = (x: number, y: number) => void onDo({ do: 'step', keys: [shape.pinned], x, y, loose });
+  return (
+    <section aria-label="On the bars">
+      <p className="quiet">
+        Its bars agree every{' '}
+        {[found.along && `${found.along.text} along`, found.across && `${found.across.text} across`]
+          .filter(Boolean)
+          .join(' and ')}
+        .
+      </p>
+      <p className="gestures" role="group" aria-label="Next place on the bars">
+        {found.along && (
+          <>
+            <Button onClick={() => step(-1, 0)}>Bars back</Button>
+            <Button onClick={() => step(1, 0)}>Bars on</Button>
+          </>
+        )}
+        {found.across && (
+          <>
+            <Button onClick={() => step(0, 1)}>Bars over</Button>
+            <Button onClick={() => step(0, -1)}>Bars under</Button>
+          </>
+        )}
+        {found.group.length > 1 && <Button onClick={() => onChoose(found.group)}>All that meet it</Button>}
+      </p>
+    </section>
   );
 }
 
