@@ -10,6 +10,7 @@ from pathlib import Path
 from typing import Any
 
 from idle_selvage.api.app import create_app
+from idle_selvage.api.memory import settle
 from idle_selvage.core.buy.extras import without
 from idle_selvage.core.lay.answer import Lay
 from idle_selvage.core.lay.engine.solver import Answer, Progress, solve
@@ -30,11 +31,14 @@ class Maker:
     """Somebody with a garment of 20 pieces on a check, each sewn to the next, at the API in this process."""
 
     def __init__(self, home: Path) -> None:
-        self.database = Database(home)
-        self.client = create_app(home, database=self.database).test_client()
+        app = create_app(home)
+        self.database: Database = app.services.database
+        self.client = app.test_client()
         self.number = self.ask("POST", "/projects", name="Coat")["id"]
         self.at = f"/projects/{self.number}"
-        self.ask("PATCH", f"{self.at}/cloth", width_readings=["150 cm"] * 3, bars_along=CHECK, bars_across=CHECK)
+        blend = [{"fibre": "cotton", "share": 100}]
+        facts = {"width_readings": ["150 cm"] * 3, "blend": blend, "bars_along": CHECK, "bars_across": CHECK}
+        self.ask("PATCH", f"{self.at}/cloth", **facts)
         for _ in range(4):
             pieces = drafts.check_waistcoat()
             self.ask(
@@ -91,6 +95,8 @@ def main() -> None:
         found = maker.ask("GET", f"{maker.at}/match")
         seam = next(s for s in found["seams"] if s["couples"])
         shapes = maker.ask("GET", f"{maker.at}/lay")["lay"]["pinned"]["shapes"]
+        # as the server does once it has started
+        settle()
         every, shown = [], []
         for n in range(ROUNDS):
             # a gesture between: nothing that was worked out for the lay before it serves

@@ -306,7 +306,7 @@ NUMBERS: dict[str, Any] = {
     "plan.seams.WAYS": 64,
     "plan.seams.SAME_WAY": 1e-09,
     "cloth.bars.UNEVEN_MM": 1.0,
-    "lay.lattice.REPEATS": 12,
+    "lay.lattice.REPEATS": 40,
     "lay.lattice.MOST_PLACES": 120,
     "lay.lattice.FURTHEST": 200,
     "match.chance.LEAST_LAID": 4,

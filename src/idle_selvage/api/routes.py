@@ -242,6 +242,7 @@ ADDRESSES: tuple[Address, ...] = (
     # match
     ("GET", f"{P}/match", "readMatch", match.read_match, 200, match_out.MatchOut),
     ("GET", f"{P}/seams/<int:seam_id>/preview", "previewSeam", match.preview_seam, 200, match_out.PreviewOut),
+    ("GET", f"{P}/seams/<int:seam_id>/ways", "readSeamWays", match.read_ways, 200, match_out.SeamWaysOut),
     ("POST", f"{P}/seams", "addSeam", match.add_seam, 201, match_out.MatchOut),
     ("PUT", f"{P}/seams/order", "orderSeams", match.order_seams, 200, match_out.MatchOut),
     ("POST", f"{P}/seams/proposed", "takeProposed", match.take_proposed, 201, match_out.MatchOut),

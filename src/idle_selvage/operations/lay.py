@@ -224,7 +224,8 @@ class LayStanding:
 
 def lay_standing(now: Standing, row: models.LayRecord) -> LayStanding:
     """A lay of a garment, read."""
-    problem = renamed(read_problem(row.problem), now.names, now.problem)
+    ladder = ladder_of(row)
+    problem = renamed(read_problem(row.problem) if ladder is None else ladder.problem, now.names, now.problem)
     cloth = now.cloth.row
     turned = leans(problem, now.asked)
     margins = (cloth.margin_low, cloth.margin_high)

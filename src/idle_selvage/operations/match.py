@@ -258,11 +258,13 @@ class Matching:
     @cached_property
     def joined(self) -> Joined:
         """What the seams come to on the bars."""
-        return self._again(self.now.sewn)
+        now = self.now
+        return joined_on(now.cutting.laid, now.asked, self.bars, now.fit, now.sewn, now.wished)
 
     def _again(self, sewn: Sequence[Sewn]) -> Joined:
+        """What seams come to that are in the axes in which the pieces are laid."""
         now = self.now
-        return joined_on(now.cutting.laid, now.asked, self.bars, now.fit, sewn, now.wished)
+        return joined_on(now.cutting.laid, now.asked, self.bars, None, sewn, now.wished)
 
     @cached_property
     def sewn(self) -> tuple[Sewn, ...]:
@@ -348,13 +350,23 @@ class Matching:
                 return Sentence("{name} is not cut from this cloth.", name=self.now.names[side])
         return Sentence("The edge it was told from is no longer there: choose it again.")
 
+    @cached_property
+    def _ahead(self) -> dict[str, Judged]:
+        """Every seam as it is foreseen."""
+        return {one.sewn.seam.key: one for one in foreseen(self.sewn, self.joined, self.bars)}
+
+    def ways_of(self, number: int) -> tuple[Way, ...]:
+        """What can be done about a seam, by its number. Raises NotFound."""
+        one = next((judged for judged in self.judged if judged.sewn.seam.key == str(number)), None)
+        if one is None:
+            raise NotFound("There is no such seam on this cloth; it may have been taken out.")
+        return self.ways(one)
+
     def ways(self, one: Judged) -> tuple[Way, ...]:
         """What can be done about a seam whose bars do not meet."""
         cloth = self.now.cloth
-        across = cloth.bars[1]
-        return ways(
-            one, self.now.sewn, self._again, self.bars, self.pieces, across=across, reversible=cloth.row.reversible
-        )
+        known = (self.sewn, self._ahead, self._again, self.bars, self.pieces)
+        return ways(one, *known, across=cloth.bars[1], reversible=cloth.row.reversible)
 
     @cached_property
     def steps(self) -> tuple[CutStep, ...]:
@@ -439,6 +451,9 @@ def _drawn(sequence: Sequence[Bar], left: float, begins: float) -> tuple[tuple[f
 
 def laid_off(now: Standing) -> tuple[float, ...]:
     """By how much each piece that was pinned and measured at both ends of its arrow lies beside its place, mm."""
+    # drawn only where something was read
+    if not any(reading.piece_id is not None for reading in now.use.readings):
+        return ()
     return tuple(
         ((one.tail - one.shape.tail_distance) + (one.head - one.shape.head_distance)) / 2
         for one in TrueStanding(now).checks

@@ -31,10 +31,11 @@ def again(every: Sequence[Sewn]) -> Joined:
 
 def tried(which: Sewn, *others: Sewn, reversible: bool = False, across: object = NONE) -> dict[str, Way]:
     every = (which, *others)
-    judged = foreseen([which], again(every), BARS)[0]
+    before = {one.sewn.seam.key: one for one in foreseen(every, again(every), BARS)}
+    judged = before[which.seam.key]
     pieces = {key: panel(key) for key in ("front", "back", "sleeve")}
     pieces["pocket"] = panel("pocket", ((0.0, 0.0), (100.0, 0.0), (100.0, 100.0), (0.0, 100.0)))
-    found = ways(judged, every, again, BARS, pieces, across=across, reversible=reversible)  # type: ignore[arg-type]
+    found = ways(judged, every, before, again, BARS, pieces, across=across, reversible=reversible)  # type: ignore[arg-type]
     return {way.what: way for way in found}
 
 

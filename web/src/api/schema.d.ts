@@ -1489,6 +1489,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/seams/{seam_id}/ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What can be done about a seam whose bars do not meet, each way tried. */
+        get: operations["readSeamWays"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/seams": {
         parameters: {
             query?: never;
@@ -6975,8 +6992,6 @@ export interface components {
             chance: number | null;
             /** Couples */
             couples: components["schemas"]["SewnCoupleOut"][];
-            /** Ways */
-            ways: components["schemas"]["SeamWayOut"][];
             /** Gone */
             gone: string;
         };
@@ -7019,17 +7034,6 @@ export interface components {
             level: number | null;
             /** Fault */
             fault: string;
-        };
-        /** SeamWayOut */
-        SeamWayOut: {
-            /** What */
-            what: string;
-            /** Told */
-            told: string;
-            /** Worst */
-            worst: number | null;
-            /** Key A */
-            key_a: number | null;
         };
         /** SewnCoupleOut */
         SewnCoupleOut: {
@@ -7189,6 +7193,22 @@ export interface components {
             matrix: number[];
             /** Name */
             name: string;
+        };
+        /** SeamWaysOut */
+        SeamWaysOut: {
+            /** Ways */
+            ways: components["schemas"]["SeamWayOut"][];
+        };
+        /** SeamWayOut */
+        SeamWayOut: {
+            /** What */
+            what: string;
+            /** Told */
+            told: string;
+            /** Worst */
+            worst: number | null;
+            /** Key A */
+            key_a: number | null;
         };
         /** SeamIn */
         SeamIn: {
@@ -13138,6 +13158,60 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PreviewOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    readSeamWays: {
+        parameters: {
+            query?: {
+                use?: number | null;
+                /** @description another lay than the one that is gone by */
+                lay_id?: number | null;
+            };
+            header?: never;
+            path: {
+                project_id: number;
+                seam_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeamWaysOut"];
                 };
             };
             /** @description Not Found */

@@ -1,5 +1,8 @@
+import { useQuery } from '@tanstack/react-query';
 import { Button } from 'antd';
-import type { Match, Seam } from '../api/client';
+import { api, type Match, type Seam, unwrap } from '../api/client';
+import { useAsked } from '../api/hooks';
+import { keys } from '../api/keys';
 import { useAct } from '../app/useAct';
 import { DraftScope, EntryChoice, EntryLength, EntryText, EntryTick } from '../fields/Entry';
 import type { MatchCalls } from './useMatch';
@@ -26,6 +29,18 @@ export function SeamFacts({
   calls: MatchCalls;
   onSee: () => void;
 }) {
+  const { id, key, params } = useAsked();
+  const ways =
+    useQuery({
+      queryKey: [...keys.match(id, key), 'ways', seam.id],
+      enabled: seam.verdict === 'misses' || seam.verdict === 'nearly',
+      queryFn: () =>
+        unwrap(
+          api.GET('/api/projects/{project_id}/seams/{seam_id}/ways', {
+            params: { path: { ...params.path, seam_id: seam.id }, query: params.query },
+          }),
+        ),
+    }).data?.ways ?? [];
   const act = useAct(async (then: () => Promise<unknown>) => then());
   const change = (body: Parameters<MatchCalls['change']>[1]) => calls.change(seam.id, body);
   const order = match.seams.map((s) => s.id);
@@ -155,11 +170,11 @@ export function SeamFacts({
           </div>
         )}
       </DraftScope>
-      {seam.ways.length > 0 && (
+      {ways.length > 0 && (
         <>
           <h3>What can be done</h3>
           <ul className="plain-list ways-out">
-            {seam.ways.map((way) => (
+            {ways.map((way) => (
               <li key={way.what}>
                 {way.told}{' '}
                 {way.what === 'key' && way.key_a !== null && (

@@ -18,7 +18,7 @@ from ..services import begin, look, send
 from ..shared.figures import presenter
 from ..shared.schemas import ProjectPath, UseQuery
 from . import schemas as out
-from .show import match_out, preview_out
+from .show import match_out, preview_out, ways_out
 
 
 def read_match(path: ProjectPath, query: out.MatchQuery) -> Response:
@@ -34,6 +34,13 @@ def preview_seam(path: out.SeamOfProject, query: out.PreviewQuery) -> Response:
         now = standing(session, cloth_use(session, path.project_id, query.use))
         found = match.matching(session, now, query.lay_id)
         return send(preview_out(presenter(), found, path.seam_id, query.couple, query.at_cut))
+
+
+def read_ways(path: out.SeamOfProject, query: out.MatchQuery) -> Response:
+    """What can be done about a seam whose bars do not meet, each way tried."""
+    with look() as session:
+        now = standing(session, cloth_use(session, path.project_id, query.use))
+        return send(ways_out(match.matching(session, now, query.lay_id).ways_of(path.seam_id)))
 
 
 def _sent(session: Session, use: models.ClothUse, status: int = 200) -> Response:

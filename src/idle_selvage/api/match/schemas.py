@@ -115,6 +115,10 @@ class SeamWayOut(Out):
     key_a: float | None
 
 
+class SeamWaysOut(Out):
+    ways: list[SeamWayOut]
+
+
 class SeamOut(Out):
     id: int
     name: str
@@ -141,7 +145,6 @@ class SeamOut(Out):
     mean: LengthOut | None
     chance: float | None = Field(description="the share of draws in which it stays within its tolerance")
     couples: list[SewnCoupleOut]
-    ways: list[SeamWayOut]
     gone: str
 
 

@@ -6,6 +6,7 @@ from collections.abc import Mapping, Sequence
 
 from ...core.cloth.bars import MATCHED_MM, MISMATCH_MM, Bar, BarPattern
 from ...core.match import told
+from ...core.match.helps import Way
 from ...core.match.judged import Judged, Met
 from ...core.match.strip import Strip
 from ...core.plan.draft import Draft
@@ -145,9 +146,6 @@ def _seam_out(show: Presenter, found: Matching, one: SeamStanding) -> out.SeamOu
         mean=_gap(show, None if judged is None else judged.mean),
         chance=one.chance,
         couples=[] if judged is None else _couples_out(judged),
-        ways=[] if judged is None else [
-            out.SeamWayOut(what=w.what, told=w.told, worst=w.worst, key_a=w.key_a) for w in found.ways(judged)
-        ],
         gone=one.gone or "",
     )  # fmt: skip
 
@@ -235,6 +233,11 @@ def _named_bars(found: Matching) -> list[out.NamedBarOut]:
         for way, places in found.named_bars.items()
         for one in places
     ]
+
+
+def ways_out(found: Sequence[Way]) -> out.SeamWaysOut:
+    """What can be done about a seam."""
+    return out.SeamWaysOut(ways=[out.SeamWayOut(what=w.what, told=w.told, worst=w.worst, key_a=w.key_a) for w in found])
 
 
 def preview_out(show: Presenter, found: Matching, number: int, couple: int, at_cut: bool) -> out.PreviewOut:

@@ -16,7 +16,7 @@ from .seats import Grip
 from .sliding import SAME_MM, Legal
 
 #: So many repeats are looked at to either side of a piece, and so many places are shown at most.
-REPEATS = 12
+REPEATS = 40
 MOST_PLACES = 120
 #: The furthest step that is tried, in repeats.
 FURTHEST = 200
@@ -45,12 +45,15 @@ def _begin(table: Table, one: Held, keys: Sequence[str]) -> Point:
     """The agreeing place nearest to where a piece lies now: there, unless others say otherwise."""
     along, across = spacing(table, one.piece)
     x, y = one.x, one.y
-    for mx, my in meeting_places(table, keys)[:1]:
-        if along is not None:
-            x = mx + round((one.x - mx) / along) * along
-        if across is not None and any(m.across for m in table.pieces[one.piece].match):
-            y = my + round((one.y - my) / across) * across
-    return x, y
+    met = meeting_places(table, keys)
+    mx = next((found for found, _ in met if found is not None), None)
+    my = next((found for _, found in met if found is not None), None)
+    if along is not None and mx is not None:
+        x = mx + round((one.x - mx) / along) * along
+    if across is not None and my is not None:
+        y = my + round((one.y - my) / across) * across
+    # a lay is exact to a tenth of a millimetre: where it agrees so, it stays
+    return (one.x if abs(x - one.x) <= TOLERANCE_MM else x), (one.y if abs(y - one.y) <= TOLERANCE_MM else y)
 
 
 def lattice(table: Table, keys: tuple[str, ...], *, loose: bool = False) -> Lattice:
@@ -70,8 +73,8 @@ def lattice(table: Table, keys: tuple[str, ...], *, loose: bool = False) -> Latt
     ]
     found.sort(key=lambda place: (place[0] - one.x) ** 2 + (place[1] - one.y) ** 2)
     whole = shapely.union_all([ground.whole for ground in grounds]) if grounds else Place()
-    shapely.prepare(whole)
-    near = [place for place in found if shapely.distance(whole, Place(place)) <= 2 * SAME_MM]
+    off = shapely.distance(whole, shapely.points(found))
+    near = [place for place, by in zip(found, off.tolist(), strict=True) if by <= 2 * SAME_MM]
     return Lattice(tuple(near[:MOST_PLACES]), along, across, group)
 
 

@@ -6,8 +6,6 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-import numpy as np
-
 from ..plan.piece import Grain
 from ..units import System
 from ..wording import Sentence
@@ -357,15 +355,19 @@ def kept(value: float) -> float:
     return round(value, 4)
 
 
-def meeting_places(table: Table, keys: Sequence[str]) -> tuple[tuple[float, float], ...]:
-    """Origins, one in each repeat, at which the bars of the first of what is held meet those of what lies."""
+Meeting = tuple[float | None, float | None]
+
+
+def meeting_places(table: Table, keys: Sequence[str]) -> tuple[Meeting, ...]:
+    """Origins, one in each repeat, at which the bars of the first of what is held meet those of what lies: along, and
+    across, None where nothing meets that way."""
     hand, problem = table.hand, table.problem
     bars = problem.bars
     if bars.x_repeat is None and bars.y_repeat is None:
         return ()
     one = table[keys[0]]
     piece = table.pieces[one.piece]
-    found = []
+    found: list[Meeting] = []
     for match in piece.match:
         mine = place_point(match.point, x=0.0, y=0.0, turn=one.turn, mirrored=one.mirrored)
         for other in hand.held:
@@ -376,6 +378,11 @@ def meeting_places(table: Table, keys: Sequence[str]) -> tuple[tuple[float, floa
                     x, y = place_point(theirs.point, x=other.x, y=other.y, turn=other.turn, mirrored=other.mirrored)
                     if other.mirrored != one.mirrored and bars.y_axes:
                         y = 2 * bars.y_axes[0] - y
-                    found.append((float(x - mine[0]), float(y - mine[1])))
+                    found.append(
+                        (
+                            round(float(x - mine[0]), 3) if match.along and bars.x_repeat is not None else None,
+                            round(float(y - mine[1]), 3) if match.across and bars.y_repeat is not None else None,
+                        )
+                    )
                     break
-    return tuple(dict.fromkeys((round(x, 3), round(y, 3)) for x, y in np.array(found).reshape(-1, 2).tolist()))
+    return tuple(dict.fromkeys(found))

@@ -155,7 +155,7 @@ def caught(
     *,
     step: float = 0.0,
     bars: Bars = NO_BARS,
-    meets: Sequence[tuple[float, float]] = (),
+    meets: Sequence[tuple[float | None, float | None]] = (),
 ) -> Near | None:
     """The nearest legal place, drawn to what lies within ``within`` mm of it: an edge of the cloth, a neighbour, the
     shop's step for its far end, a place where its bars meet (``meets``: origins, one of each repeat)."""
@@ -198,7 +198,9 @@ def _touching(legal: BaseGeometry, plain: Near, within: float) -> Near | None:
     return Near(plain.seat, float(at[0]), float(at[1]), ("neighbour",))
 
 
-def _lines(seat: Seat, step: float, bars: Bars, meets: Sequence[tuple[float, float]], at: Near) -> Iterable[Line]:
+def _lines(
+    seat: Seat, step: float, bars: Bars, meets: Sequence[tuple[float | None, float | None]], at: Near
+) -> Iterable[Line]:
     b = seat.box
     yield Line("x", b.x0, "cut end")
     yield Line("y", b.y0, "selvage")
@@ -207,9 +209,9 @@ def _lines(seat: Seat, step: float, bars: Bars, meets: Sequence[tuple[float, flo
     if step > 0:
         yield Line("x", round((at.x + long) / step) * step - long, "shop's step")
     for x, y in meets:
-        if bars.x_repeat:
+        if bars.x_repeat and x is not None:
             yield Line("x", x + round((at.x - x) / bars.x_repeat) * bars.x_repeat, "bars")
-        if bars.y_repeat:
+        if bars.y_repeat and y is not None:
             yield Line("y", y + round((at.y - y) / bars.y_repeat) * bars.y_repeat, "bars")
     # flush with a neighbour's ends
     low = np.array([ring.min(axis=0) for ring in seat.rings]).min(axis=0)

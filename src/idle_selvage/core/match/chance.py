@@ -9,6 +9,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 
@@ -61,9 +62,16 @@ def _chance(one: Judged, bars: Bars, doubt: Doubt, seed: int, draws: int) -> flo
     return min(shares, default=None)
 
 
+@lru_cache(maxsize=4)
+def _drawn(seed: int, draws: int) -> Reals:
+    """Normal draws: of the lean, of both copies along and across, of the repeats along and across."""
+    found: Reals = np.random.default_rng(seed).normal(size=(7, draws))
+    return found
+
+
 def _of(met: Met, strips: Sequence[Strip | None], bars: Bars, doubt: Doubt, seed: int, draws: int) -> float | None:
-    rng = np.random.default_rng(seed)
-    slope = np.tan(np.radians(rng.normal(0.0, doubt.slant, draws))) if doubt.slant > 0 else np.zeros(draws)
+    drawn = _drawn(seed, draws)
+    slope = np.tan(np.radians(drawn[0] * doubt.slant))
     inside = np.ones(draws, dtype=bool)
     known = False
     for strip in strips:
@@ -71,11 +79,14 @@ def _of(met: Met, strips: Sequence[Strip | None], bars: Bars, doubt: Doubt, seed
             continue
         known = True
         k, repeat = (0, bars.x_repeat) if strip.axis == "x" else (1, bars.y_repeat)
-        some = np.unique(np.linspace(0, len(strip.at) - 1, PLACES).astype(int))
+        some = np.array([strip.off.argmin(), strip.off.argmax()])
+        if k == 0 and doubt.slant > 0:
+            # a lean adds to it all along; else what lies furthest either way decides
+            some = np.unique([*some, *np.linspace(0, len(strip.at) - 1, PLACES).astype(int)])
         between: Reals = met.a[some] - met.b[some]
-        laid = rng.normal(0.0, doubt.hand, draws) - rng.normal(0.0, doubt.hand, draws)
-        repeats = float(np.abs(between[:, k]).mean()) / (repeat or 1.0)
-        drift = rng.normal(0.0, 1.0, draws) * doubt.uneven[k] * math.sqrt(repeats)
+        laid = (drawn[1 + k] - drawn[3 + k]) * doubt.hand
+        repeats = float(np.abs(met.a[:, k] - met.b[:, k]).mean()) / (repeat or 1.0)
+        drift = drawn[5 + k] * doubt.uneven[k] * math.sqrt(repeats)
         # a weft that leans shifts the bars across the garment by how far apart both lie across the cloth
         leans = np.outer(slope, between[:, 1]) if k == 0 else 0.0
         off = nearest(strip.off[some][None, :] + (laid + drift)[:, None] + leans, repeat or 1.0)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
@@ -43,6 +43,7 @@ Again = Callable[[Sequence[Sewn]], Joined]
 def ways(
     one: Judged,
     every: Sequence[Sewn],
+    before: Mapping[str, Judged],
     again: Again,
     bars: Bars,
     pieces: dict[str, LayPiece],
@@ -50,13 +51,17 @@ def ways(
     across: BarPattern,
     reversible: bool,
 ) -> tuple[Way, ...]:
-    """What can be done about a seam, the best first; nothing where its bars meet, or none are asked for."""
+    """What can be done about a seam, the best first; nothing where its bars meet, or none are asked for.
+
+    ``before``: every seam as it is foreseen now.
+    """
     if one.verdict not in ("misses", "nearly"):
         return ()
     found: list[Way] = []
-    if one.sewn.seam.levels and bars.x_repeat is not None:
-        found += _other_key(one, every, again, bars)
-        found += _first(one, every, again, bars)
+    now = before.get(one.sewn.seam.key)
+    if one.sewn.seam.levels and bars.x_repeat is not None and now is not None:
+        found += _other_key(one, every, again, bars, now)
+        found += _first(one, every, again, bars, before)
     small = [pieces[side.piece] for side in (one.sewn.seam.a, one.sewn.seam.b) if side.piece in pieces]
     for piece in small:
         if piece_area(piece) / max(1, piece.copies) <= SMALL_MM2:
@@ -70,23 +75,20 @@ def ways(
     return tuple(sorted(found, key=lambda way: np.inf if way.worst is None else way.worst))
 
 
-def _other_key(one: Judged, every: Sequence[Sewn], again: Again, bars: Bars) -> list[Way]:
-    """The key point moved to where the bars miss by as little as they can on both sides of it."""
-    now = _worst(one.sewn, every, again, bars)
-    if now is None:
+def _other_key(one: Judged, every: Sequence[Sewn], again: Again, bars: Bars, now: Judged) -> list[Way]:
+    """The key point moved to where the bars miss by as little as they can on both sides of it: there the mismatch lies
+    midway between its ends."""
+    if now.worst is None:
         return []
-    long = one.sewn.lengths[0]
-    best: tuple[float, float] | None = None
-    for at in np.linspace(0.0, long, 41):
-        there = float(np.round(at, 1))
-        tried = _with_key(one.sewn, there)
-        worst = _worst(tried, [tried if s.seam.key == tried.seam.key else s for s in every], again, bars)
-        if worst is not None and (best is None or worst < best[0] - 1e-9):
-            best = (worst, there)
-    if best is None or best[0] > now - WORTH_MM:
+    strip = now.mets[0].strips[0]
+    middle = (float(strip.off.max()) + float(strip.off.min())) / 2
+    there = round(float(strip.at[int(np.abs(strip.off - middle).argmin())]), 1)
+    tried = _with_key(one.sewn, there)
+    worst = _worst(tried, [tried if s.seam.key == tried.seam.key else s for s in every], again, bars)
+    if worst is None or worst > now.worst - WORTH_MM:
         return []
     told = "Move the key point to {at} from where the seam begins: the bars then miss by at most {worst}."
-    return [Way("key", Sentence(told, at=length(best[1]), worst=gap(best[0])), *best)]
+    return [Way("key", Sentence(told, at=length(there), worst=gap(worst)), worst, there)]
 
 
 def _with_key(one: Sewn, at: float) -> Sewn:
@@ -98,13 +100,12 @@ def _worst(one: Sewn, every: Sequence[Sewn], again: Again, bars: Bars) -> float 
     return foreseen([one], again(every), bars)[0].worst
 
 
-def _first(one: Judged, every: Sequence[Sewn], again: Again, bars: Bars) -> list[Way]:
+def _first(one: Judged, every: Sequence[Sewn], again: Again, bars: Bars, before: Mapping[str, Judged]) -> list[Way]:
     """This seam before all others: which ones miss for it."""
     lowest = min((s.seam.priority for s in every), default=1)
     seam = replace(one.sewn.seam, priority=lowest - 1)
     tried = replace(one.sewn, seam=seam)
     others = [tried if s.seam.key == seam.key else s for s in every]
-    before = {j.sewn.seam.key: j for j in foreseen(every, again(every), bars)}
     after = foreseen(others, again(others), bars)
     now = next((j.worst for j in after if j.sewn.seam.key == seam.key), None)
     was = before[seam.key].worst if seam.key in before else None

@@ -9,6 +9,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
 from shapely.geometry import LineString
 from shapely.geometry import Point as Place
@@ -47,22 +48,26 @@ class Proposable:
 
 def proposals(pieces: Sequence[Proposable], there: Sequence[Seam] = ()) -> tuple[Seam, ...]:
     """Seams that are likely, the most visible first; none between edges that are sewn already. ``key`` is empty."""
-    shown = [one for one in pieces if not one.hidden]
-    found: list[Seam] = []
-    for rule in RULES:
-        try:
-            found += rule(shown)
-        except BadPiece:
-            continue
     taken = {side_of(side) for seam in there for side in (seam.a, seam.b)}
     out: list[Seam] = []
-    for seam in found:
+    for seam in _likely(tuple(one for one in pieces if not one.hidden)):
         sides = {side_of(seam.a), side_of(seam.b)}
         if sides & taken:
             continue
         taken |= sides if seam.kind == "sewn" else {side_of(seam.a)}
         out.append(seam)
     return tuple(out)
+
+
+@lru_cache(maxsize=64)
+def _likely(pieces: tuple[Proposable, ...]) -> tuple[Seam, ...]:
+    found: list[Seam] = []
+    for rule in RULES:
+        try:
+            found += rule(pieces)
+        except BadPiece:
+            continue
+    return tuple(found)
 
 
 def side_of(side: SeamSide) -> tuple[str, object]:

@@ -98,7 +98,7 @@ class Sewn:
     def __hash__(self) -> int:
         return self._hash
 
-    @property
+    @cached_property
     def lengths(self) -> tuple[float, float]:
         """How long its sides are, mm."""
         return run_length(self.a), run_length(self.b)
@@ -132,7 +132,7 @@ class Sewn:
         """Whether its sides lean across the grain at all."""
         return abs(self._together[1]) > SAME_WAY
 
-    @property
+    @cached_property
     def key(self) -> tuple[Point, Point]:
         """The key point on both sides, in the pieces' own axes."""
         at = self.key_at
