@@ -307,7 +307,7 @@ NUMBERS: dict[str, Any] = {
     "plan.seams.SAME_WAY": 1e-09,
     "cloth.bars.UNEVEN_MM": 1.0,
     "lay.lattice.REPEATS": 40,
-    "lay.lattice.MOST_PLACES": 120,
+    "lay.lattice.MOST_PLACES": 40,
     "lay.lattice.FURTHEST": 200,
     "match.chance.LEAST_LAID": 4,
 }

@@ -5,7 +5,7 @@ Lengths are floats in millimetres; shrinkage is positive when the cloth gets sma
 
     import idle_selvage.core as core
 
-has everything another program needs; docs/core.md works five uses through. A name is fetched from its room when it is
+has everything another program needs; docs/core.md works six uses through. A name is fetched from its room when it is
 first used, so that whoever only reads a length does not wait for the lay engine to load.
 """
 
@@ -43,6 +43,9 @@ if TYPE_CHECKING:
     from .lay.engine.solver import Answer as Answer
     from .lay.engine.solver import EngineFault as EngineFault
     from .lay.engine.solver import solve as solve
+    from .lay.levels import Levels as Levels
+    from .lay.levels import Tie as Tie
+    from .lay.levels import levels as seam_levels
     from .lay.problem import BadProblem as BadProblem
     from .lay.problem import Bars as Bars
     from .lay.problem import LayPiece as LayPiece
@@ -50,6 +53,10 @@ if TYPE_CHECKING:
     from .lay.problem import Problem as Problem
     from .lay.problem import to_json as problem_to_json
     from .lay.reading import read_problem as read_problem
+    from .match.chance import Doubt as Doubt
+    from .match.chance import chances as seam_chances
+    from .match.judged import Judged as Judged
+    from .match.judged import on_lay as judge_seams
     from .plan.allowance import cut_line as cut_line
     from .plan.allowance import seam_line as seam_line
     from .plan.arrow import grainline as grainline
@@ -62,8 +69,14 @@ if TYPE_CHECKING:
     from .plan.outline import BadPiece as BadPiece
     from .plan.piece import Piece as Piece
     from .plan.piece import check_piece as check_piece
+    from .plan.seams import Seam as Seam
+    from .plan.seams import SeamSide as SeamSide
+    from .plan.seams import Sewn as Sewn
     from .plan.shapes import Measures as Measures
     from .plan.shapes import shaped as shaped
+    from .plan.sides import Side as Side
+    from .plan.sides import Spot as Spot
+    from .plan.sides import sewn_edges as sewn_edges
     from .plan.stations import Station as Station
     from .plan.stations import outline_from_stations as outline_from_stations
     from .project.next_step import next_step as next_step
@@ -199,6 +212,20 @@ _HOMES: dict[str, tuple[str, str]] = {
     "check_lay": ("lay.check", "check_lay"),
     "Drawing": ("lay.drawing", "Drawing"),
     "draw_lay": ("lay.drawing", "draw"),
+    # seams, and bars that meet at them
+    "Seam": ("plan.seams", "Seam"),
+    "SeamSide": ("plan.seams", "SeamSide"),
+    "Sewn": ("plan.seams", "Sewn"),
+    "Side": ("plan.sides", "Side"),
+    "Spot": ("plan.sides", "Spot"),
+    "sewn_edges": ("plan.sides", "sewn_edges"),
+    "Tie": ("lay.levels", "Tie"),
+    "seam_levels": ("lay.levels", "levels"),
+    "Levels": ("lay.levels", "Levels"),
+    "judge_seams": ("match.judged", "on_lay"),
+    "Judged": ("match.judged", "Judged"),
+    "Doubt": ("match.chance", "Doubt"),
+    "seam_chances": ("match.chance", "chances"),
     # what to buy
     "Order": ("buy.order", "Order"),
     "Extra": ("buy.order", "Extra"),
@@ -312,6 +339,20 @@ __all__ = [  # noqa: RUF022 in the order of the work, room by room
     "check_lay",
     "Drawing",
     "draw_lay",
+    # seams, and bars that meet at them
+    "Seam",
+    "SeamSide",
+    "Sewn",
+    "Side",
+    "Spot",
+    "sewn_edges",
+    "Tie",
+    "seam_levels",
+    "Levels",
+    "judge_seams",
+    "Judged",
+    "Doubt",
+    "seam_chances",
     # what to buy
     "Order",
     "Extra",

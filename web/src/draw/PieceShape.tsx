@@ -10,8 +10,11 @@ type Shaped = Pick<Piece, 'outline' | 'cut' | 'seam_line' | 'arrow' | 'fold' | '
 export function Marks({
   drawn,
   place,
+  named = true,
 }: {
   drawn: Piece['drawn'];
+  /** whether there is room for what points are called */
+  named?: boolean;
   place: (line: Piece['outline']) => [number, number][];
 }) {
   return drawn.map((mark, i) => {
@@ -21,7 +24,7 @@ export function Marks({
       return (
         <g key={i} className="mark">
           <path d={`M${x - 4},${y} h8 M${x},${y - 4} v8`} />
-          {mark.name && (
+          {named && mark.name && (
             <text x={x + 6} y={y - 4}>
               {mark.name}
             </text>

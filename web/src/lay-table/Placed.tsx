@@ -79,7 +79,7 @@ export const Placed = memo(function Placed({ shape, scale, x0, y0, chosen, lifte
       <title>{shape.piece}</title>
       <polygon points={points(shape.outline, scale, x0, y0)} />
       {shape.layers === 2 && <polygon className="second-layer" points={points(shape.outline, scale, x0 + 3, y0 + 3)} />}
-      <Marks drawn={shape.marks} place={(line) => line.map(at)} />
+      <Marks drawn={shape.marks} place={(line) => line.map(at)} named={scale > 0.9} />
       <GrainArrow tail={[tx, ty]} head={[hx, hy]} oneWay={oneWay} />
       {name && (
         <text

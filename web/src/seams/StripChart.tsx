@@ -19,9 +19,19 @@ export function StripChart({
   const top = Math.max(limits.bad * 1.4, strip.worst * 1.1);
   const x = (s: number) => 48 + (s / long) * (WIDE - 58);
   const y = (m: number) => HIGH / 2 - (m / top) * (HIGH / 2 - 10);
-  const line = strip.places.map((p, i) => `${i ? 'L' : 'M'}${x(p[0]!).toFixed(1)},${y(p[1]!).toFixed(1)}`).join(' ');
+  // from half a repeat before to half a repeat behind it is one step, and no line
+  const jump = (i: number) => i === 0 || Math.abs(strip.places[i]![1]! - strip.places[i - 1]![1]!) > top;
+  const line = strip.places
+    .map((p, i) => `${jump(i) ? 'M' : 'L'}${x(p[0]!).toFixed(1)},${y(p[1]!).toFixed(1)}`)
+    .join(' ');
   const told = (m: number) => (unit.unit === 'in' ? `${(m / 25.4).toFixed(2)} in` : `${m} mm`);
-  const ticks = [limits.bad, limits.good, 0, -limits.good, -limits.bad];
+  // what would be written over its neighbour is left out
+  const far = Math.floor(top);
+  const ticks = [0, limits.good, -limits.good, limits.bad, -limits.bad, far, -far].reduce<number[]>(
+    (kept, m) =>
+      (m === 0 || Math.abs(y(m) - y(0)) > 14) && kept.every((k) => Math.abs(y(k) - y(m)) > 14) ? [...kept, m] : kept,
+    [],
+  );
   return (
     <figure className="seam-strip">
       <figcaption>

@@ -24,7 +24,9 @@ export function Verdict({ seam }: { seam: Seam }) {
   return (
     <span className={`verdict ${CLASSES[seam.verdict]}`}>
       <b aria-hidden="true">{SIGNS[seam.verdict]}</b> {seam.told}
-      {seam.chance !== null && seam.verdict !== 'not asked' && `; ${Math.round(seam.chance * 100)} in 100 sewn so`}
+      {seam.chance !== null &&
+        seam.verdict !== 'not asked' &&
+        `; comes out within the limit ${Math.round(seam.chance * 100)} times in 100`}
     </span>
   );
 }

@@ -17,7 +17,7 @@ from .sliding import SAME_MM, Legal
 
 #: So many repeats are looked at to either side of a piece, and so many places are shown at most.
 REPEATS = 40
-MOST_PLACES = 120
+MOST_PLACES = 40
 #: The furthest step that is tried, in repeats.
 FURTHEST = 200
 

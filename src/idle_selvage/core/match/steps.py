@@ -108,7 +108,7 @@ def _followers(
 
 def _by(one: Sewn, cut: LayPiece, following: LayPiece, cuts: Sequence[Cut]) -> list[CutStep]:
     run = one.a if one.seam.a.piece == cut.id else one.b
-    name = one.seam.name or "the seam"
+    name = one.seam.name or f"{cut.called} to {following.called}"
     both = (cut.id, following.id)
     where = _where(one, following, cuts)
     second = following.called

@@ -78,7 +78,7 @@ def verdict_told(one: Judged) -> Sentence:
     if worst is None or strip is None:
         return Sentence(one.why or "known once it is laid")
     told = {
-        "meets": "meets: at most {worst} off",
+        "meets": "meets: {worst} off at most",
         "nearly": "misses a little: up to {worst} off",
         "misses": "does not meet: up to {worst} off",
     }[one.verdict]

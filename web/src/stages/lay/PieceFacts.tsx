@@ -79,8 +79,8 @@ export function Steps({
         )}
         {found.across && (
           <>
-            <Button onClick={() => step(0, 1)}>Bars over</Button>
-            <Button onClick={() => step(0, -1)}>Bars under</Button>
+            <Button onClick={() => step(0, 1)}>Bars up</Button>
+            <Button onClick={() => step(0, -1)}>Bars down</Button>
           </>
         )}
         {found.group.length > 1 && <Button onClick={() => onChoose(found.group)}>All that meet it</Button>}

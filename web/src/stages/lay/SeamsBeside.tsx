@@ -1,6 +1,6 @@
 import { Drawer } from 'antd';
 import { useState } from 'react';
-import { useAt } from '../../api/hooks';
+import { useAt, useProject } from '../../api/hooks';
 import { SeamList } from '../../seams/SeamList';
 import { previewTitle, SeamPreview } from '../../seams/SeamPreview';
 import { useMatch } from '../../seams/useMatch';
@@ -9,6 +9,7 @@ import { useMatch } from '../../seams/useMatch';
 export function SeamsBeside() {
   const { data: match, error } = useMatch();
   const at = useAt();
+  const takes = useProject().data?.purchase?.lines.filter((line) => line.key === 'matching' || line.key === 'phase');
   const [chosen, setChosen] = useState<number>();
   if (error) return <p className="spoil">{error.message}</p>;
   if (!match) return <p className="quiet">Fetching …</p>;
@@ -22,6 +23,11 @@ export function SeamsBeside() {
       ) : (
         <>
           <SeamList match={match} onChoose={setChosen} />
+          {takes?.map((line) => (
+            <p key={line.key}>
+              The lay is {line.adds.text} longer for this: {line.name}.
+            </p>
+          ))}
           <p className="quiet">{match.limits}</p>
         </>
       )}
