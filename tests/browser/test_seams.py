@@ -120,3 +120,25 @@ def test_corners_are_touched_and_a_tablet_shows_all_of_it(page: Page, demo: str)
     expect(edges).to_have_count(before + 1)
     wide = page.evaluate("document.documentElement.scrollWidth - document.documentElement.clientWidth")
     assert wide <= 0, "nothing reaches out of the page sideways"
+
+
+def test_on_the_lay_a_matched_piece_steps_from_bar_to_bar(page: Page, demo: str) -> None:
+    page.goto(f"{demo}projects/{GARMENTS['Six-gore skirt']}/lay")
+    gore = page.locator('.laid[aria-label^="Gore, 2"]').first
+    gore.click()
+    bars = page.get_by_role("region", name="On the bars")
+    expect(bars.get_by_text("Its bars agree every 5.8 cm along")).to_be_visible()
+    expect(page.locator(".agreeing path").first).to_be_attached()
+    pinned = gore.get_attribute("data-pinned")
+
+    def from_end() -> str:
+        return page.locator(f'.laid[data-pinned="{pinned}"]').get_attribute("aria-label") or ""
+
+    before = from_end()
+    bars.get_by_role("button", name="Bars on").click()
+    expect(page.locator(f'.laid[data-pinned="{pinned}"]')).not_to_have_attribute("aria-label", before)
+    page.locator(f'.laid[data-pinned="{pinned}"]').focus()
+    page.keyboard.press("Alt+ArrowLeft")
+    expect(page.locator(f'.laid[data-pinned="{pinned}"]')).to_have_attribute("aria-label", before)
+    bars.get_by_role("button", name="All that meet it").click()
+    expect(page.get_by_role("heading", name="6 pieces chosen")).to_be_visible()

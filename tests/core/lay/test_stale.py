@@ -7,7 +7,7 @@ from typing import Any
 
 import pytest
 
-from idle_selvage.core.lay.problem import Bars, LayPiece, Problem
+from idle_selvage.core.lay.problem import Bars, LayPiece, Match, Problem
 from idle_selvage.core.lay.stale import changes
 from idle_selvage.core.wording import say
 
@@ -48,3 +48,24 @@ def test_shrinkages_and_widths_are_told_in_the_units_of_who_reads() -> None:
 
 def test_what_was_not_known_then_is_no_change() -> None:
     assert changes(THEN, THEN, {}, PLANNED) == changes(THEN, THEN, PLANNED, {}) == ()
+
+
+def matched(group: str, begin: float, apart: float = 30.0, phase: float | None = None) -> Problem:
+    """Two pieces whose points meet, told from ``begin`` mm up the first one."""
+    points = (begin, begin + apart)
+    fixed = None if phase is None else (phase + begin) % 40.0
+    pieces = tuple(
+        LayPiece(name, SQUARE, match=(Match(group, (at, 7.0), along=True, phase_x=fixed),))
+        for name, at in zip(("a", "b"), points, strict=True)
+    )
+    return Problem(1400.0, pieces, bars=Bars(x_repeat=40.0, x_axes=(0.0,)))
+
+
+def test_what_meets_is_the_same_whatever_it_is_called_and_from_where_it_is_told() -> None:
+    then = matched("side seams", 50.0)
+    assert changes(then, matched("seam 4", 120.0), PLANNED, PLANNED) == ()
+    assert changes(matched("a", 50.0, phase=12.0), matched("b", 135.0, phase=12.0), PLANNED, PLANNED) == ()
+    for other in (matched("side seams", 50.0, 31.0), matched("side seams", 50.0, phase=12.0)):
+        assert [str(why) for why in changes(then, other, PLANNED, PLANNED)] == ["the pieces were changed"]
+    moved = changes(matched("a", 50.0, phase=12.0), matched("a", 50.0, phase=13.0), PLANNED, PLANNED)
+    assert [str(why) for why in moved] == ["the pieces were changed"]

@@ -28,6 +28,7 @@ const SHEET: readonly (readonly [string, readonly (readonly [string, string])[]]
     [
       ['← → ↑ ↓', 'push the chosen piece by the step of the tape'],
       ['Shift', 'with an arrow: ten times as far; with Space: choose several'],
+      ['Alt', 'with an arrow: to the next place at which its bars agree'],
       ['T  Q', 'turn end for end, by a quarter'],
       ['O', 'turn over'],
       ['A', 'aside, onto the tray'],

@@ -49,8 +49,8 @@ class Met:
     paired: bool = False
 
 
-#: How the groups of a match point begin that is there for a wish alone.
-WISHED = ("level of ", "middle of ")
+#: How the groups of a match point begin that is there for a wish alone: as nothing does that anybody typed.
+WISHED = ("\u00a0level of ", "\u00a0middle of ")
 NO_LEVELS = Levels({}, {}, {}, {})
 NO_ACROSS = Across({}, {}, frozenset(), {}, {})
 
@@ -90,14 +90,14 @@ def joined(
         # where the sides run against each other up and down, no one level is met by both
         ties = [_tie(one, carry) for one in there if one.seam.levels and not one.against(0)]
         level = levels(ties, bars.x_repeat)
-        _put_levels(found, level, _called(there), wishes, bars.x_repeat, carry)
+        _put_levels(found, level, wishes, bars.x_repeat, carry)
     centred = {key for key, one in pieces.items() if one.centred and not one.piece.pair} if bars.y_axes else set()
     if bars.y_repeat is not None:
         across = _across(pieces, [one for one in there if one.seam.lengthwise], bars, centred, wishes, carry)
         _put_across(found, across)
         if bars.y_axes:
             _put_pairs(found, pieces, across)
-            _put_centre(found, pieces, across, centred, wishes, bars)
+            _put_centre(found, pieces, across, centred, wishes, bars, carry)
     paired = _paired(pieces, there, across) if bars.y_axes else frozenset()
     return Joined({key: tuple(ones) for key, ones in found.items()}, frozenset(centred), level, across, paired)
 
@@ -115,10 +115,6 @@ def _paired(pieces: Mapping[str, Joining], seams: Sequence[Sewn], across: Across
     return frozenset(found)
 
 
-def _called(seams: Sequence[Sewn]) -> dict[str, str]:
-    return {one.seam.key: one.seam.name or f"seam {one.seam.key}" for one in seams}
-
-
 def _key(one: Sewn, carry: Callable[[str], Carry]) -> tuple[Point, Point]:
     a, b = one.key
     return carry(one.seam.a.piece)(a), carry(one.seam.b.piece)(b)
@@ -132,7 +128,6 @@ def _tie(one: Sewn, carry: Callable[[str], Carry]) -> Tie:
 def _put_levels(
     found: dict[str, list[Match]],
     level: Levels,
-    called: Mapping[str, str],
     wishes: Sequence[BarWish],
     repeat: float,
     carry: Callable[[str], Carry],
@@ -150,7 +145,9 @@ def _put_levels(
             phases.setdefault(group, _r((wish.bar - at + level.zero[wish.piece]) % repeat))
     for piece, zero in level.zero.items():
         group = level.group[piece]
-        found.setdefault(piece, []).append(Match(called[group], (_r(zero), 0.0), along=True, phase_x=phases.get(group)))
+        found.setdefault(piece, []).append(
+            Match(f"seam {group}", (_r(zero), 0.0), along=True, phase_x=phases.get(group))
+        )
 
 
 def _across(
@@ -214,11 +211,14 @@ def _put_centre(
     centred: set[str],
     wishes: Sequence[BarWish],
     bars: Bars,
+    carry: Callable[[str], Carry],
 ) -> None:
     """The axis that was wished for the middle of a piece."""
     for wish in wishes:
         if wish.way == "lengthwise" and wish.piece in pieces and wish.piece not in across.shift:
-            phase = _nearest(wish.bar, bars) if wish.piece in centred else wish.bar - wish.at
+            phase = (
+                _nearest(wish.bar, bars) if wish.piece in centred else wish.bar - carry(wish.piece)((0.0, wish.at))[1]
+            )
             found.setdefault(wish.piece, []).append(
                 Match(WISHED[1] + wish.piece, (0.0, 0.0), across=True, phase_y=_r(phase % (bars.y_repeat or 1.0)))
             )

@@ -13,7 +13,7 @@ from ..plan.outline import TOLERANCE_MM, Outline
 from ..shrink.shrinkage import Direction
 from ..wording import Sentence
 from ..working import length, percent
-from .problem import LayPiece, Problem
+from .problem import LayPiece, Match, Problem
 
 #: Shrinkages and widths nearer than this are the same: per cent, and mm.
 SAME_PERCENT = 0.05
@@ -28,7 +28,38 @@ def same_pieces(then: Problem, now: Problem) -> bool:
         return True
     if len(then.pieces) != len(now.pieces):
         return False
-    return all(same_piece(a, b) for a, b in zip(then.pieces, now.pieces, strict=True))
+    pairs = zip(_groups_numbered(then), _groups_numbered(now), strict=True)
+    return all(same_piece(a, b) for a, b in pairs)
+
+
+def _groups_numbered(problem: Problem) -> list[LayPiece]:
+    """Pieces whose points that meet are told from the first of their group, which is called by a number: neither its
+    name nor from where it is measured asks anything of a lay."""
+    numbers: dict[str, str] = {}
+    first: dict[str, tuple[float, float]] = {}
+    for piece in problem.pieces:
+        for match in piece.match:
+            numbers.setdefault(match.group, str(len(numbers)))
+            first.setdefault(match.group, match.point)
+
+    def told(m: Match) -> Match:
+        x0, y0 = first[m.group]
+        return replace(
+            m,
+            group=numbers[m.group],
+            point=(m.point[0] - x0 if m.along else 0.0, m.point[1] - y0 if m.across else 0.0),
+            phase_x=_phase(m.phase_x, x0, problem.bars.x_repeat),
+            phase_y=_phase(m.phase_y, y0, problem.bars.y_repeat),
+        )
+
+    return [replace(piece, match=tuple(told(m) for m in piece.match)) for piece in problem.pieces]
+
+
+def _phase(phase: float | None, begin: float, repeat: float | None) -> float | None:
+    """A phase told from where its group begins, within one repeat; to a hundredth of a millimetre."""
+    if phase is None or not repeat:
+        return phase
+    return round((phase - begin) % repeat, 2) % round(repeat, 2)
 
 
 def same_piece(a: LayPiece, b: LayPiece) -> bool:
