@@ -330,7 +330,7 @@ def test_a_second_demo_start_keeps_what_was_changed(tmp_path: Path) -> None:
     server.terminate()
     server.wait(timeout=60)
     server, address = start()
-    assert len(ask(address, "/projects")["projects"]) == 6
+    assert len(ask(address, "/projects")["projects"]) == 7
     server.terminate()
     server.wait(timeout=60)
     server, address = start("--reset")

@@ -33,6 +33,7 @@ from idle_selvage.core.lay.hand import (
     tray,
     visible,
 )
+from idle_selvage.core.lay.lattice import stepped
 from idle_selvage.core.lay.lit import lit
 from idle_selvage.core.lay.meeting import forbidden
 from idle_selvage.core.lay.moves import (
@@ -224,6 +225,13 @@ class ByHand(RuleBasedStateMachine):
     def nudge(self, pick: int, dx: float, dy: float) -> None:
         if key := self.any_key(pick):
             self.attempt(lambda table: nudged(table, (key,), dx, dy))
+
+    @rule(pick=st.integers(0, 99), along=st.integers(-1, 1), across=st.integers(-1, 1))
+    def step(self, pick: int, along: int, across: int) -> None:
+        """From bar to bar: one that met its group before still does."""
+        key = self.any_key(pick)
+        if key is not None:
+            self.attempt(lambda table: stepped(table, (key,), along, across))
 
     @rule(pick=st.integers(0, 99), by=st.sampled_from([180, 90, 3, -5]), over=st.booleans())
     def pose(self, pick: int, by: int, over: bool) -> None:
