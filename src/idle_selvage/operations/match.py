@@ -326,8 +326,19 @@ class Matching:
             return SeamStanding(row, None, self._gone(row))
         names = (self.now.names[str(row.a_piece_id)], self.now.names[str(row.b_piece_id)])
         levels = self.joined.levels
-        graph = told.standing_told(levels.standing.get(key), levels.off.get(key, 0.0), self._first(key))
+        graph = self._askew(row) or told.standing_told(
+            levels.standing.get(key), levels.off.get(key, 0.0), self._first(key)
+        )
         return SeamStanding(row, judged, None, unlike(judged.sewn, names), graph, sure[key])
+
+    def _askew(self, row: models.SeamRow) -> Sentence | None:
+        """That one of a seam's pieces is not cut along the cloth, so that its bars cannot be placed."""
+        if not (row.levels or row.lengthwise):
+            return None
+        for one in self.now.asked:
+            if one.key in (str(row.a_piece_id), str(row.b_piece_id)) and one.piece.grain != "lengthwise":
+                return told.askew_told(self.now.names[one.key], one.piece.grain)
+        return None
 
     def _first(self, key: str) -> str:
         """The seam with the highest priority of those that keep another from meeting."""

@@ -291,3 +291,11 @@ def test_on_the_table_a_matched_piece_steps_from_bar_to_bar(shirt: Person) -> No
     cuff = next(s for s in lay["pinned"]["shapes"] if s["name"].startswith("Cuff"))
     refused = shirt.refused("POST", f"{P}/lays/{moved['lay_id']}/hand", do="step", keys=[cuff["pinned"]], x=1, y=0)
     assert "no steps" in refused["message"]
+
+
+def test_a_piece_that_is_cut_across_says_that_its_bars_run_the_other_way(shirt: Person) -> None:
+    told = take_all(shirt)
+    collar = seam(told, "Collar at centre back")
+    assert collar["graph"] == "Collar is cut on the cross grain: its bars run the other way, and are not placed to meet"
+    silent = shirt.ask("PATCH", f"/seams/{collar['id']}", levels=False, lengthwise=False)
+    assert seam(silent, "Collar at centre back")["graph"] == ""

@@ -6,6 +6,7 @@ from collections.abc import Sequence
 
 from ..cloth.bars import LEAST_SEEN_MM, MATCHED_MM, MISMATCH_MM, BarPattern
 from ..lay.levels import Standing
+from ..plan.piece import Grain
 from ..wording import Sentence, listed
 from ..working import about, gap
 from .chance import DRAWS, Doubt
@@ -61,6 +62,16 @@ def standing_told(standing: Standing | None, off: float, first: str = "") -> Sen
         told = "cannot meet as well: its key points miss by {off}" + (", for {first} comes first" if first else "")
         return Sentence(told, off=gap(abs(off)), first=first)
     return Sentence("")
+
+
+#: How a piece lies whose bars run otherwise than those of the others.
+ASKEW: dict[Grain, str] = {"crosswise": "on the cross grain", "bias": "on the bias", "any": "any way"}
+
+
+def askew_told(name: str, grain: Grain) -> Sentence:
+    """That bars cannot meet on a piece because of how it is cut."""
+    told = "{name} is cut {how}: its bars run the other way, and are not placed to meet"
+    return Sentence(told, name=name, how=ASKEW.get(grain, "otherwise"))
 
 
 KINDS: dict[Kind, str] = {
