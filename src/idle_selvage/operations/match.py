@@ -258,8 +258,7 @@ class Matching:
     @cached_property
     def joined(self) -> Joined:
         """What the seams come to on the bars."""
-        now = self.now
-        return joined_on(now.cutting.laid, now.asked, self.bars, now.fit, now.sewn, now.wished)
+        return self.now.joined
 
     def _again(self, sewn: Sequence[Sewn]) -> Joined:
         """What seams come to that are in the axes in which the pieces are laid."""

@@ -21,8 +21,18 @@ from ..core.cloth.hand import needs_lining
 from ..core.cloth.make import NO_GRAIN, Make
 from ..core.cloth.width import PLACES
 from ..core.lay import stale
-from ..core.lay.asking import ClothToLay, PieceToLay, WishedBar, ask, keeps_off_the_fold, told_apart
+from ..core.lay.asking import (
+    ClothToLay,
+    PieceToLay,
+    WishedBar,
+    ask,
+    bars_laid,
+    joined_on,
+    keeps_off_the_fold,
+    told_apart,
+)
 from ..core.lay.broken import Broken
+from ..core.lay.joined import Joined
 from ..core.lay.named import renamed
 from ..core.lay.problem import Problem
 from ..core.plan.outline import BadPiece
@@ -389,6 +399,20 @@ class Standing:
         return tuple(one for one in found if one is not None)
 
     @cached_property
+    def joined(self) -> Joined:
+        """What its seams come to on its bars, by the graph alone."""
+        laid = self.cutting.laid
+        return joined_on(laid, self.asked, bars_laid(laid), self.fit, self.sewn, self.wished)
+
+    @property
+    def _cannot_meet(self) -> tuple[str, ...]:
+        """Seams at which bars shall meet, and cannot for others that come first."""
+        if not self.sewn or not self.cloth.bars_seen:
+            return ()
+        found = self.joined.levels.standing
+        return tuple(one.seam.name or "a seam" for one in self.sewn if found.get(one.seam.key) == "misses")
+
+    @cached_property
     def wished(self) -> tuple[WishedBar, ...]:
         """Which bars shall fall where on its pieces."""
         return seams.wishes_of(self.rows.wishes)
@@ -596,6 +620,7 @@ class Standing:
                 broken=[(one.told, one.spoils) for one in self.broken],
                 bars_seen=self.cloth.bars_seen and not self.idle,
                 any_meets=any(p.centred for p, _ in self.rows.cuts) or any(one.seam.asked for one in self.sewn),
+                cannot_meet=self._cannot_meet,
                 fold_kept_off=None
                 if row.shop_fold is None or self.problem is None
                 else keeps_off_the_fold(self.problem),

@@ -131,6 +131,8 @@ def test_which_comes_first_decides_which_meets(shirt: Person) -> None:
     standing = {s["name"]: s["standing"] for s in told["seams"]}
     assert list(standing.values()).count("exact") == 2 and standing["Sleeve Front"] == "misses"
     assert "Front Back comes first" in seam(told, "Sleeve Front")["graph"]
+    warned = [w["text"] for w in shirt.ask("GET", P)["warnings"]]
+    assert any("Bars cannot meet at Sleeve Front as well" in text for text in warned)
     order = [seam(told, n)["id"] for n in ("Sleeve Front", "Front Back", "Back Sleeve")]
     again = {s["name"]: s["standing"] for s in shirt.ask("PUT", f"{P}/seams/order", seams=order)["seams"]}
     assert again["Sleeve Front"] == "exact" and again["Back Sleeve"] == "misses"

@@ -16,6 +16,8 @@ def test_nothing_is_nothing() -> None:
     assert warnings(Watched()) == ()
     # bars that meet, and a fold that can be kept off, are no reason to look
     assert warnings(Watched(bars_seen=True, any_meets=True, fold_kept_off=True)) == ()
+    (missed,) = warnings(Watched(bars_seen=True, any_meets=True, cannot_meet=("Side seam", "Sleeve to back")))
+    assert missed.stage == "plan" and "cannot meet at Side seam and Sleeve to back" in missed.text
 
 
 @pytest.mark.parametrize(

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from ..wording import Sentence
+from ..wording import Sentence, listed
 
 Level = Literal["spoil", "look"]
 
@@ -30,7 +30,8 @@ class Watched:
     when there is none or no lay to tell. ``washed_unmeasured``: it was pre-treated and not measured since.
     ``uncut``: the name of a cloth from which no piece is cut. ``milder``: that it was treated more mildly than the
     garment will be. ``broken``: the rules that the lay breaks and nobody said are meant, and whether each spoils cloth.
-    ``asked``: what is odd about a cloth's direction, and may be meant so.
+    ``cannot_meet``: seams at which bars shall meet and cannot. ``asked``: what is odd about a cloth's direction, and
+    may be meant so.
     """
 
     tally: tuple[tuple[str, str, str], ...] = ()
@@ -38,6 +39,7 @@ class Watched:
     broken: Sequence[tuple[str, bool]] = ()
     bars_seen: bool = False
     any_meets: bool = False
+    cannot_meet: Sequence[str] = ()
     fold_kept_off: bool | None = None
     made_up: bool = False
     washed_unmeasured: bool = False
@@ -63,6 +65,9 @@ def warnings(watched: Watched) -> tuple[Warned, ...]:
         look("plan", f"No piece is cut from {watched.uncut} yet: say on Plan which are, or take it out.")
     if watched.bars_seen and not watched.any_meets:
         look("plan", "Nothing is asked to meet on the bars: say under Plan, Seams, what shall.")
+    if watched.cannot_meet:
+        told = "Bars cannot meet at {names} as well as at the seams that come first: see Plan, Seams, what can be done."
+        look("plan", Sentence(told, names=listed(list(watched.cannot_meet))))
     if watched.fold_kept_off is False:
         look("lay", "The faded fold cannot be kept off: a piece is wider than the cloth on either side of it.")
     if watched.made_up:
