@@ -25,12 +25,12 @@ from ..core.match.shown import Preview, preview
 from ..core.match.steps import CutStep, steps
 from ..core.match.wishes import NamedPlace, WishSpot, named_places, wish_spots
 from ..core.plan.allowance import seam_line
-from ..core.plan.draft import Draft
+from ..core.plan.draft import Draft, run_length
 from ..core.plan.outline import BadPiece, Outline
 from ..core.plan.piece import Piece
 from ..core.plan.proposals import Proposable, proposals
 from ..core.plan.seams import KINDS, Seam, Sewn, unlike
-from ..core.plan.sides import Side, Spot, run_of
+from ..core.plan.sides import Side, Spot, run_of, seam_run
 from ..core.shrink.to_fit import enlarge
 from ..core.true.slant import skew_angle
 from ..core.true.squareness import BarReading, headline, squareness
@@ -69,8 +69,10 @@ def add_seam(session: Session, cloth_use: models.ClothUse, given: Mapping[str, A
 
 
 def told_sides(session: Session, cloth_use: models.ClothUse, given: Mapping[str, Any]) -> dict[str, Any]:
-    """A seam as it is told, with what was left open: that the lower ends of both sides meet. Raises NotFound and
-    :class:`Refused`."""
+    """A seam as it is told, with what was left open: that the lower ends of both sides meet, and that a piece is laid
+    on another with the middle of its edge. Raises NotFound and :class:`Refused`."""
+    if given.get("kind") == "laid on":
+        return {**given, "same_way": False, "key_a": _middle(session, given)}
     if given.get("same_way") is not None:
         return dict(given)
     upwards = []
@@ -86,6 +88,19 @@ def told_sides(session: Session, cloth_use: models.ClothUse, given: Mapping[str,
             raise Refused(sentence_of(fault), path=f"{letter}_begin") from None
         upwards.append(run[-1][0] >= run[0][0])
     return {**given, "same_way": upwards[0] == upwards[1]}
+
+
+def _middle(session: Session, given: Mapping[str, Any]) -> float | None:
+    """How far along its seam line the middle of an edge lies, mm; what was told stays."""
+    if given.get("key_a") is not None or given.get("a_begin") is None:
+        return given.get("key_a")
+    row = pieces.piece(session, given["a_piece_id"])
+    side = Side(Spot(given["a_begin"], given["a_begin_at"]), Spot(given["a_end"], given["a_end_at"]))
+    try:
+        run = seam_run(pieces.as_piece(row, row.cuts[0] if row.cuts else pieces.UNCUT), pieces.as_draft(row), side)
+    except BadPiece as fault:
+        raise Refused(sentence_of(fault), path="a_begin") from None
+    return round(run_length(run) / 2, 1)
 
 
 def change_seam(session: Session, row: models.SeamRow, cloth_use: models.ClothUse, given: Mapping[str, Any]) -> None:

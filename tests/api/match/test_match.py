@@ -301,3 +301,20 @@ def test_a_piece_that_is_cut_across_says_that_its_bars_run_the_other_way(shirt: 
     assert collar["graph"] == "Collar is cut on the cross grain: its bars run the other way, and are not placed to meet"
     silent = shirt.ask("PATCH", f"/seams/{collar['id']}", levels=False, lengthwise=False)
     assert seam(silent, "Collar at centre back")["graph"] == ""
+
+
+def test_a_pocket_with_its_allowance_inside_is_laid_on_by_the_middle_of_its_seam_line(shirt: Person) -> None:
+    corners = [("0", "6,5 cm right"), ("15 cm", "6,5 cm right"), ("15 cm", "6,5 cm"), ("0", "6,5 cm")]
+    points = [{"along": along, "across": across} for along, across in corners]
+    shirt.ask("POST", f"{P}/pieces", 201, name="Patch", points=points, included="1,5 cm", copies=2)
+    patch, front = pieces(shirt)["Patch"], pieces(shirt)["Front"]
+    top = max((e for e in patch["edges"] if e["whole"]), key=lambda e: sum(p[0] for p in e["line"]))
+    told = shirt.ask(
+        "POST", f"{P}/seams", 201, kind="laid on", name="Patch", lengthwise=True,
+        a={"piece_id": patch["id"], "begin": top["begin"], "end": top["end"]},
+        b={"piece_id": front["id"], "along": "40 cm", "across": "12 cm right"},
+    )  # fmt: skip
+    one = seam(told, "Patch")
+    # 13 cm at the cut edge less 1.5 cm at either side: 10 cm are sewn, and their middle lies in the pocket's middle
+    assert top["long"]["mm"] == pytest.approx(130) and one["key_a"]["mm"] == pytest.approx(50)
+    assert one["a"]["key"] == pytest.approx([135.0, 0.0], abs=0.01)

@@ -114,7 +114,6 @@ export function SeamsPart() {
         a: side(from),
         b: { piece_id: piece.id, along, across },
         kind: 'laid on',
-        key_a: from.edge.long.mm / 2,
         levels: match!.bars.x_seen,
         lengthwise: match!.bars.y_seen,
       });
