@@ -58,6 +58,18 @@ def test_two_ways_to_miss_are_less_sure_than_one_and_nothing_asked_has_no_chance
     assert chance(Doubt(0.7)) == chance(Doubt(0.7)), "one seed, one answer"
 
 
+def test_a_seam_on_both_sides_of_the_body_comes_out_only_where_both_do() -> None:
+    """Left and right are each laid by themselves: by hand, the chance of one, squared."""
+    side = sewn("front", RIGHT, "back", LEFT)
+    pieces = {key: panel(key, copies=2, pair=True) for key in ("front", "back")}
+    cuts = [cut(key, y=y, mirrored=turned) for key in pieces for turned, y in ((False, 0.0), (True, 400.0))]
+    judged = on_lay([side], pieces, cuts, BARS)
+    assert len(judged[0].mets) == 2
+    one, two = math.erf(1.5 / 2.0), chances(judged, BARS, Doubt(1.0))[0]
+    assert two == pytest.approx(one * one, abs=4 * math.sqrt(0.25 / DRAWS))
+    assert one - one * one > 8 * math.sqrt(0.25 / DRAWS), "near enough to one alone the test says nothing"
+
+
 def test_a_hand_is_learned_from_what_was_laid_and_measured() -> None:
     assert hand_from([1.0, -1.0, 2.0]) is None, "three pieces say little"
     # by hand: √((1 + 1 + 4 + 4) ÷ 4) = 1.581

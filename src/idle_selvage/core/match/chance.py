@@ -12,12 +12,15 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 import numpy as np
+from numpy.typing import NDArray
 
 from ..cloth.bars import MATCHED_MM
 from ..lay.problem import Bars
 from ..plan.seams import Reals
 from .judged import Judged, Met
 from .strip import Strip, nearest
+
+Truths = NDArray[np.bool_]
 
 #: How far off a careful hand lays a piece, one standard deviation, mm. From memory; a tape is read to half of it.
 HAND_MM = 0.7
@@ -50,29 +53,35 @@ def hand_from(off: Sequence[float]) -> float | None:
 def chances(
     judged: Sequence[Judged], bars: Bars, doubt: Doubt, seed: int = 1, draws: int = DRAWS
 ) -> tuple[float | None, ...]:
-    """For each seam the share of draws in which the worst of its couples stays within 1.5 mm all along; None where
-    nothing is asked or known."""
+    """For each seam the share of draws in which every one of its couples stays within 1.5 mm all along; None where
+    nothing is asked or known. Each couple is laid by itself; what is left of the slant is one for the whole cloth."""
     return tuple(_chance(one, bars, doubt, seed, draws) for one in judged)
 
 
 def _chance(one: Judged, bars: Bars, doubt: Doubt, seed: int, draws: int) -> float | None:
     axes = {strip.axis for strip in one.asked}
-    found = [_of(met, [met.of(axis) for axis in axes], bars, doubt, seed, draws) for met in one.mets]
-    shares = [share for share in found if share is not None]
-    return min(shares, default=None)
+    found = [
+        _inside(met, [met.of(axis) for axis in axes], bars, doubt, _drawn(seed, draws, turn))
+        for turn, met in enumerate(one.mets)
+    ]
+    known = [inside for inside in found if inside is not None]
+    return float(np.all(known, axis=0).mean()) if known else None
 
 
-@lru_cache(maxsize=4)
-def _drawn(seed: int, draws: int) -> Reals:
-    """Normal draws: of the lean, of both copies along and across, of the repeats along and across."""
-    found: Reals = np.random.default_rng(seed).normal(size=(7, draws))
+@lru_cache(maxsize=32)
+def _drawn(seed: int, draws: int, couple: int) -> Reals:
+    """Normal draws: of the lean, of both copies along and across, of the repeats along and across. The lean is that of
+    the whole cloth, the rest of each couple of a seam its own."""
+    found: Reals = np.random.default_rng((seed, couple)).normal(size=(7, draws))
+    if couple:
+        found[0] = _drawn(seed, draws, 0)[0]
     return found
 
 
-def _of(met: Met, strips: Sequence[Strip | None], bars: Bars, doubt: Doubt, seed: int, draws: int) -> float | None:
-    drawn = _drawn(seed, draws)
+def _inside(met: Met, strips: Sequence[Strip | None], bars: Bars, doubt: Doubt, drawn: Reals) -> Truths | None:
+    """In which draws a couple stays inside all along; None where no bars are known there."""
     slope = np.tan(np.radians(drawn[0] * doubt.slant))
-    inside = np.ones(draws, dtype=bool)
+    inside = np.ones(drawn.shape[1], dtype=bool)
     known = False
     for strip in strips:
         if strip is None:
@@ -91,4 +100,4 @@ def _of(met: Met, strips: Sequence[Strip | None], bars: Bars, doubt: Doubt, seed
         leans = np.outer(slope, between[:, 1]) if k == 0 else 0.0
         off = nearest(strip.off[some][None, :] + (laid + drift)[:, None] + leans, repeat or 1.0)
         inside &= np.abs(off).max(axis=1) <= MATCHED_MM
-    return float(inside.mean()) if known else None
+    return inside if known else None
