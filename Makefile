@@ -2,7 +2,7 @@
 PORT ?= 8077
 RUN = .venv/bin
 
-.PHONY: help setup setup-dev demo serve dev test check lint fmt mutants bench bench-lay shots api clean
+.PHONY: help setup setup-dev demo serve dev test check lint fmt trust mutants bench bench-lay shots api clean
 
 help: ## what can be made
 	@grep -E '^[a-z-]+:.*##' Makefile | sed -E 's/:.*## /\t/' | expand -t 14
@@ -50,6 +50,9 @@ fmt: setup-dev ## write everything as it is to look: ruff, prettier
 	$(RUN)/ruff format .
 	@tools/node.sh npm --prefix web run -s format -- --write
 
+trust: setup-dev ## kills, spoilt requests, a sewing class: the long run (an hour and more), written to docs/trust.md
+	$(RUN)/python -m benchmarks.trust --keep
+
 mutants: setup-dev ## change the rules one at a time and list what no test notices (hours; SHARE=0.05 tries a twentieth)
 	$(RUN)/python -m tools.mutants --share $(or $(SHARE),1)
 
@@ -59,6 +62,7 @@ bench: setup-dev ## what requests cost in time, queries and bytes; page load, fi
 	$(RUN)/python -m benchmarks.run
 	$(RUN)/python -m benchmarks.hand
 	$(RUN)/python -m benchmarks.match
+	$(RUN)/python -m benchmarks.cut
 
 bench-lay: setup-dev ## the lay engine against its targets and a general packer (about half an hour; KEEP=1 writes the baseline)
 	$(RUN)/python -m benchmarks.lay $(if $(KEEP),--keep)

@@ -19,6 +19,7 @@ from typing import Any
 
 from playwright.sync_api import Page, sync_playwright
 from tools.chromium import ARGS, CHROMIUM
+from tools.own_page import asking
 
 from . import garments
 
@@ -94,7 +95,7 @@ class _Server:
 
     def ask(self, method: str, path: str, body: Any = None) -> Any:
         sent = None if body is None else json.dumps(body).encode()
-        headers = {"Content-Type": "application/json", "Origin": self.address.rstrip("/")}
+        headers = asking(self.address)
         request = urllib.request.Request(f"{self.address}api{path}", sent, headers, method=method)
         with urllib.request.urlopen(request) as answer:
             return json.load(answer)

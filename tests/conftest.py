@@ -16,6 +16,8 @@ from filelock import FileLock
 from hypothesis import settings
 
 if TYPE_CHECKING:
+    from flask.testing import FlaskClient
+
     from idle_selvage.api.services import Application
     from idle_selvage.store.database import Database
 
@@ -78,12 +80,19 @@ def data_of(app: Application) -> Database:
     return app.services.database
 
 
+def asks(app: Application) -> FlaskClient:
+    """A client that is a page of ours."""
+    client = app.test_client()
+    client.environ_base["HTTP_X_PAGE"] = app.services.word
+    return client
+
+
 class Person:
     """Somebody at the API, speaking JSON."""
 
     def __init__(self, app: Application) -> None:
         self.app = app
-        self.client = app.test_client()
+        self.client = asks(app)
 
     def ask(self, method: str, path: str, status: int | None = None, *, sure: bool = False, **body: Any) -> Any:
         """One request; fails the test unless the answer has ``status`` (any below 400 when not given). ``sure``: what
@@ -184,7 +193,8 @@ def demo_data(tmp_path_factory: pytest.TempPathFactory, worker_id: str) -> Path:
     """The demo's data file, laid as ``make demo`` lays it, built once for all processes of a run."""
     from idle_selvage.demo.scenario import load
     from idle_selvage.jobs.pool import Pool
-    from idle_selvage.store.database import FILE_NAME, Database
+    from idle_selvage.store.data_file import FILE_NAME
+    from idle_selvage.store.database import Database
 
     base = tmp_path_factory.getbasetemp()
     home = (base if worker_id == "master" else base.parent) / "choir"
@@ -283,7 +293,8 @@ SLEEVE = [
 def skirt_data(tmp_path_factory: pytest.TempPathFactory, empty_data: Path) -> Path:
     """A data file with a first project that is ready to be laid, made once."""
     from idle_selvage.api.app import create_app
-    from idle_selvage.store.database import FILE_NAME, Database
+    from idle_selvage.store.data_file import FILE_NAME
+    from idle_selvage.store.database import Database
 
     home = tmp_path_factory.mktemp("skirt")
     shutil.copy(empty_data, home)

@@ -6,6 +6,7 @@ With arguments, only the named views, and ``--out`` puts them elsewhere: for loo
 from __future__ import annotations
 
 import argparse
+import json
 import re
 import socket
 import subprocess
@@ -15,9 +16,12 @@ import time
 import urllib.request
 from pathlib import Path
 
+import pypdfium2
+from PIL import Image
 from playwright.sync_api import Page, expect, sync_playwright
 
 from tools.chromium import ARGS, CHROMIUM
+from tools.own_page import asking
 
 ROOT = Path(__file__).parent.parent
 
@@ -87,6 +91,65 @@ def on_border(page: Page) -> None:
     choose_piece(page, "Cuff, 2")
 
 
+def settled(page: Page) -> None:
+    """Everything before cutting ticked or accepted, and cutting begun."""
+    base = re.sub(r"/projects/.*", "", page.url)
+    number = re.findall(r"projects/(\d+)", page.url)[0]
+    address = f"{base}/api/projects/{number}/cut"
+    ours = asking(f"{base}/")
+    found = page.request.get(address).json()
+    for line in found["before"]["lines"]:
+        if line["state"] == "open":
+            said = {"ticked": True} if line["by_hand"] else {"why": "a trial for the picture"}
+            page.request.put(f"{address}/before", data={"key": line["key"], **said}, headers=ours)
+    if not found["begun"]:
+        found = page.request.post(address, headers=ours).json()
+        for step in found["steps"][:3]:
+            deed = {"round": step["round"], "key": step["key"], "kind": "cut"}
+            page.request.post(f"{address}/deeds", data=deed, headers=ours)
+    page.reload()
+    page.locator(".table-picture svg").wait_for()
+
+
+def spoilt(page: Page) -> None:
+    """A piece that went wrong, and the ways out."""
+    settled(page)
+    page.get_by_role("button", name="← Back").click()
+    page.get_by_role("button", name="Went wrong").click()
+    page.get_by_role("button", name="It is spoilt").click()
+    expect(page.locator(".again-does").first).to_be_visible(timeout=60_000)
+    tried(page)
+
+
+def taking_in(page: Page) -> None:
+    """The garment's own pieces as many printed pages, looked into."""
+    number = re.findall(r"projects/(\d+)", page.url)[0]
+    base = re.sub(r"/projects/.*", "", page.url)
+    printed = page.request.get(f"{base}/api/projects/{number}/pieces.file?kind=pdf").body()
+    file = {"name": "overshirt.pdf", "mimeType": "application/pdf", "buffer": printed}
+    page.locator('input[type="file"]').set_input_files(file)  # type: ignore[arg-type]
+    page.get_by_role("button", name=re.compile("^Keep th")).wait_for()
+
+
+def came_out(page: Page) -> None:
+    """A garment measured after its third wash, and why it twisted."""
+    base, number = re.sub(r"/projects/.*", "", page.url), re.findall(r"projects/(\d+)", page.url)[0]
+    at, ours = f"{base}/api/projects/{number}/outcomes", asking(f"{base}/")
+    there = page.request.get(at).json()["measurable"]
+    for kind, what, value in (
+        ("twist", "Front", "14 mm"), ("twist", "Back", "9 mm"), ("length", "Back", "69.7 cm"),
+        ("seam", "Side seam", "1 mm"), ("laying", "Front", "1 mm"),
+    ):  # fmt: skip
+        number_ = next(one["number"] for one in there if (one["kind"], one["what"]) == (kind, what))
+        told = {"kind": kind, "number": number_, "measured": value, "washes": 3}
+        page.request.post(at, data=told, headers=ours)
+    told = {"kind": "fit", "grade": 4, "washes": 3, "note": "the collar sits well"}
+    page.request.post(at, data=told, headers=ours)
+    page.reload()
+    page.get_by_role("combobox", name="Complaint").select_option("It twists at the hem")
+    page.locator(".reasons li").first.wait_for()
+
+
 def bars(page: Page) -> None:
     page.get_by_role("button", name="Bars").click()
 
@@ -141,6 +204,13 @@ def hung(page: Page) -> None:
 
 #: looked at while working, and not kept in docs/screenshots
 ASIDE = {
+    "treatment": ("Notched waistcoat", "shrink?part=treat", None),
+    "buy-offers": ("Boxy overshirt", "buy?part=offers", tried),
+    "plan-cuts": ("Notched waistcoat", "plan?part=cuts", None),
+    "lay-border": ("Bow ties and cuffs", "lay", on_border),
+    "lay-tablet": ("Boxy overshirt", "lay", None),
+    "cut-order": ("Notched waistcoat", "cut?part=order", None),
+    "cut-again": ("Bias slip", "cut", spoilt),
     "plan-stations": ("Six-gore skirt", "plan", stations),
     "together": ("Notched waistcoat", "shrink?part=set", None),
     "plan-sheet": ("Notched waistcoat", "plan?part=sheet", None),
@@ -160,23 +230,37 @@ VIEWS = {
     "bench": (None, "", None),
     "plan": ("Boxy overshirt", "plan", lambda page: choose_piece(page, "Sleeve")),
     "plan-piece": ("Notched waistcoat", "plan", piece_form),
-    "plan-cuts": ("Notched waistcoat", "plan?part=cuts", None),
+    "taking-in": ("Boxy overshirt", "plan", taking_in),
     "cloth": ("Notched waistcoat", "cloth", None),
     "cupboard": (None, "cupboard", None),
     "shrink": ("Boxy overshirt", "shrink", None),
-    "treatment": ("Notched waistcoat", "shrink?part=treat", None),
     "washing-day": (None, "washday", planned),
     "buy": ("Boxy overshirt", "buy", tried),
-    "buy-offers": ("Boxy overshirt", "buy?part=offers", tried),
     "true": ("Six-gore skirt", "true", hung),
     "seams": ("Check waistcoat", "plan?part=seams", seams),
     "seam-seen": ("Check waistcoat", "plan?part=seams", seam_seen),
     "lay": ("Six-gore skirt", "lay", lambda page: choose_piece(page, "Gore, 2")),
     "lay-hand": ("Boxy overshirt", "lay", held),
-    "lay-border": ("Bow ties and cuffs", "lay", on_border),
+    "cut-before": ("Six-gore skirt", "cut", None),
     "log": ("Boxy overshirt", "log", None),
+    "outcome": ("Boxy overshirt", "log?part=outcome", came_out),
 }
-TABLET = {"lay-tablet": ("Boxy overshirt", "lay", None)}
+TABLET = {"cut-table": ("Boxy overshirt", "cut", settled)}
+#: Sheets of paper: the garment, and what is printed.
+SHEETS = {"cut-sheet": ("Notched waistcoat", "sheet.pdf")}
+
+
+def sheets(base: str, out: Path) -> None:
+    """All pages of a sheet side by side, as a picture."""
+    listed = json.load(urllib.request.urlopen(f"{base}api/projects"))["projects"]
+    for name, (garment, what) in SHEETS.items():
+        number = next(one["id"] for one in listed if one["name"] == garment)
+        paper = pypdfium2.PdfDocument(urllib.request.urlopen(f"{base}api/projects/{number}/cut/{what}").read())
+        pages = [page.render(scale=1.3).to_pil() for page in paper]
+        both = Image.new("RGB", (sum(one.width + 12 for one in pages) - 12, pages[0].height), "#8f897c")
+        for k, one in enumerate(pages):
+            both.paste(one, (k * (one.width + 12), 0))
+        both.save(out / f"{name}.png")
 
 
 def take(base: str, out: Path, names: list[str], tablet: bool) -> None:
@@ -208,6 +292,8 @@ def take(base: str, out: Path, names: list[str], tablet: bool) -> None:
             page.screenshot(path=out / f"{name}.png")
             page.close()
         browser.close()
+    if not names:
+        sheets(base, out)
 
 
 def main() -> int:

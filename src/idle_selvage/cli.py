@@ -1,26 +1,20 @@
-"""The command line: serve, demo, lay, tape, backup, restore."""
+"""The command line: serve, demo, lay, tape, backup, restore, doctor."""
 
 from __future__ import annotations
 
 import argparse
-import errno
 import os
-import signal
-import socket
 import sys
-import threading
 import time
-from dataclasses import dataclass
 from pathlib import Path
 from typing import NoReturn
 
 from . import __version__
+from .cli_files import add_commands
 from .compiled import keep_compiled
 
 OK, BAD_INPUT, LEFT_OVER = 0, 2, 3
 DEFAULT_PORT = 8077
-#: Requests answered at the same time; each page that is looked at keeps one waiting for news.
-THREADS = 16
 
 
 def home_folder(given: str | None, *, demo: bool = False) -> Path:
@@ -93,6 +87,12 @@ def _parser() -> argparse.ArgumentParser:
             action="store_false",
             help="do not search on for shorter lays while nobody waits",
         )
+        sub.add_argument(
+            "--lan",
+            action="store_true",
+            help="let tablets on the home's network in, each with the pairing code of the first screen; "
+            "without it only this machine is answered",
+        )
         if name == "demo":
             sub.add_argument("--reset", action="store_true", help="start the demo afresh; changes made to it are lost")
         sub.set_defaults(run=run)
@@ -136,6 +136,16 @@ def _parser() -> argparse.ArgumentParser:
     sub.add_argument("--demo", action="store_true", help="of the demo's data")
     sub.add_argument("file", metavar="FILE", type=Path, help="a file written by backup")
     sub.set_defaults(run=_restore)
+    sub = add(
+        "doctor",
+        "Look the data over: whole, the owner's only, copies that can be gone back to. Exit status: 0 all well, "
+        "1 something is wrong.",
+    )
+    at_home(sub)
+    sub.add_argument("--demo", action="store_true", help="the demo's data")
+    sub.add_argument("--mend", action="store_true", help="mend what can be mended; what is replaced is kept beside it")
+    sub.set_defaults(run=_doctor)
+    add_commands(add, at_home, lambda args: home_folder(args.home, demo=args.demo))
     return parser
 
 
@@ -173,103 +183,24 @@ def _say(text: str) -> None:
 
 
 def _serve(args: argparse.Namespace) -> int:
-    work = _Work(args.steps, args.quiet and args.steps is None)
-    return _serve_home(home_folder(args.home), args.port, work, demo=False)
+    return _served(args, demo=False)
 
 
 def _demo(args: argparse.Namespace) -> int:
-    work = _Work(args.steps, args.quiet and args.steps is None)
-    return _serve_home(home_folder(args.home, demo=True), args.port, work, demo=True, reset=args.reset)
+    return _served(args, demo=True, reset=args.reset)
 
 
-@dataclass(frozen=True)
-class _Work:
-    """How searches are done: with so many steps each, and whether quietly while nobody waits."""
+def _served(args: argparse.Namespace, *, demo: bool, reset: bool = False) -> int:
+    from .serving import CannotServe, Served, serve
 
-    steps: int | None
-    quiet: bool
-
-
-def _serve_home(home: Path, port: int, work: _Work, *, demo: bool, reset: bool = False) -> int:
-    from .store.database import FILE_NAME
-    from .store.lock import HomeLock, InUse
-
+    quiet = args.quiet and args.steps is None
+    asked = Served(home_folder(args.home, demo=demo), args.port, args.steps, quiet, args.lan, demo=demo, reset=reset)
     try:
-        with HomeLock(home) as lock:
-            if reset:
-                for name in (FILE_NAME, f"{FILE_NAME}-wal", f"{FILE_NAME}-shm"):
-                    (home / name).unlink(missing_ok=True)
-            return _serve_locked(home, port, lock, work, demo=demo)
-    except InUse as taken:
-        _say(str(taken))
+        serve(asked)
+    except CannotServe as fault:
+        _say(str(fault))
         return BAD_INPUT
-    except OSError as error:
-        if error.errno in (errno.EADDRINUSE, errno.EACCES):
-            _say(
-                f"Port {port} cannot be used: another program has it, or it is reserved. "
-                "Choose another with --port, or --port 0 for any free one."
-            )
-        else:
-            _say(f"The data folder cannot be used: {error.strerror}. Choose another with --home.")
-        return BAD_INPUT
-
-
-def _serve_locked(home: Path, port: int, lock: object, work: _Work, *, demo: bool) -> int:
-    from waitress import create_server
-
-    from .api.app import create_app
-    from .api.memory import settle
-    from .demo.scenario import example
-    from .jobs.pool import Pool
-    from .store.database import FILE_NAME, Database
-    from .store.lock import HomeLock
-
-    assert isinstance(lock, HomeLock)
-    fresh = not (home / FILE_NAME).exists()
-    # taken before anything is made, so that a port in use costs nothing
-    listener = socket.create_server(("127.0.0.1", port))
-    database = Database(home)
-    database.migrate()
-    workers = Pool(database, steps=work.steps, quiet=work.quiet)
-    app = create_app(home, workers, database=database, example=example)
-
-    def stop(_signal: int, _frame: object) -> NoReturn:
-        # who waits for news would be waited for
-        database.bell.close()
-        raise SystemExit(0)
-
-    signal.signal(signal.SIGTERM, stop)
-    signal.signal(signal.SIGINT, stop)
-    try:
-        workers.start()
-        if demo and fresh:
-            from .demo.scenario import load
-
-            _say("Loading the demo: a choir's concert outfits …")
-            try:
-                load(database, workers)
-            except BaseException:
-                # half a demo would look like the whole one at the next start
-                workers.close()
-                database.close()
-                (home / FILE_NAME).unlink(missing_ok=True)
-                raise
-        threading.Thread(target=_warm, daemon=True).start()
-        server = create_server(app, sockets=[listener], threads=THREADS, ident=None, channel_request_lookahead=1)
-        address = f"http://127.0.0.1:{listener.getsockname()[1]}/"
-        lock.tell(address)
-        settle()
-        print(f"Idle Selvage is at {address}  (Ctrl-C ends it)", flush=True)
-        server.run()
-    finally:
-        workers.close()
-        database.close()
     return OK
-
-
-def _warm() -> None:
-    """Import now what the first smoothed outline and the first plan would otherwise wait for."""
-    import scipy.interpolate  # noqa: F401
 
 
 def _lay(args: argparse.Namespace) -> int:
@@ -370,8 +301,10 @@ def _tape(args: argparse.Namespace) -> int:
     import urllib.request
 
     from .store.lock import served_at
+    from .store.page_word import read_word
 
-    address = served_at(home_folder(args.home, demo=args.demo))
+    home = home_folder(args.home, demo=args.demo)
+    address = served_at(home)
     if not address:
         _say("Nothing is being served from this folder, so no page can take the reading. Start it first.")
         return BAD_INPUT
@@ -380,7 +313,8 @@ def _tape(args: argparse.Namespace) -> int:
     except ValueError:
         value = args.reading
     body = json.dumps({"value": value}).encode()
-    request = urllib.request.Request(f"{address}api/tape/readings", body, {"Content-Type": "application/json"})
+    headers = {"Content-Type": "application/json", "X-Page": read_word(home)}
+    request = urllib.request.Request(f"{address}api/tape/readings", body, headers)
     try:
         with urllib.request.urlopen(request, timeout=10) as answer:
             print(json.load(answer)["length"]["text"])
@@ -394,7 +328,7 @@ def _tape(args: argparse.Namespace) -> int:
 
 
 def _backup(args: argparse.Namespace) -> int:
-    from .store.database import BadBackup, backup
+    from .store.copies import BadBackup, backup
 
     try:
         backup(home_folder(args.home, demo=args.demo), args.file)
@@ -409,7 +343,7 @@ def _backup(args: argparse.Namespace) -> int:
 
 
 def _restore(args: argparse.Namespace) -> int:
-    from .store.database import BadBackup, restore
+    from .store.copies import BadBackup, restore
     from .store.lock import HomeLock, InUse
 
     home = home_folder(args.home, demo=args.demo)
@@ -424,6 +358,33 @@ def _restore(args: argparse.Namespace) -> int:
         return BAD_INPUT
     print("Restored." + (f" What was there is kept as {kept.name}." if kept else ""))
     return OK
+
+
+def _doctor(args: argparse.Namespace) -> int:
+    from .doctor import examine, mended, report
+    from .store.copies import BadBackup
+    from .store.lock import InUse, served_at
+
+    home = home_folder(args.home, demo=args.demo)
+    if not home.is_dir():
+        _say(f"There is no folder “{home.name}” yet; it is made when it is first served.")
+        return BAD_INPUT
+    if args.mend:
+        try:
+            for line in mended(home):
+                print(f"done  {line}")
+        except (InUse, BadBackup) as fault:
+            _say(str(fault))
+            return BAD_INPUT
+        except OSError as fault:
+            _say(f"It could not be mended: {fault.strerror}.")
+            return BAD_INPUT
+    where = served_at(home) if os.access(home, os.W_OK) else ""
+    if where:
+        print(f"note  It is being served at {where}")
+    found = examine(home)
+    print("\n".join(report(found)))
+    return 1 if any(one.level == "bad" for one in found) else OK
 
 
 if __name__ == "__main__":

@@ -12,12 +12,11 @@ from typing import Any
 import pytest
 from playwright.sync_api import Browser, BrowserContext, Page, expect
 from tools.chromium import ARGS, CHROMIUM
-from waitress import create_server
 
 from idle_selvage.api.services import Application
-from idle_selvage.cli import THREADS
 from idle_selvage.demo.scenario import example
 from idle_selvage.jobs.pool import Pool
+from idle_selvage.serving import web_server
 from idle_selvage.store.database import Database
 
 from ..conftest import STEPS, served_with
@@ -73,7 +72,7 @@ def page(
 def address(application: Application) -> Iterator[str]:
     """Where the application is served, by the real server, in a thread; each test puts its data in."""
     listener = socket.create_server(("127.0.0.1", 0))
-    server = create_server(application, sockets=[listener], threads=THREADS, ident=None, channel_request_lookahead=1)
+    server = web_server(application, listener)
     serving = threading.Thread(target=server.run, daemon=True)
     serving.start()
     yield f"http://127.0.0.1:{listener.getsockname()[1]}/"

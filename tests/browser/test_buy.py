@@ -10,6 +10,7 @@ from typing import Literal
 
 import pytest
 from playwright.sync_api import Page, expect
+from tools.own_page import asking
 
 from .test_cloth_shrink import enter, saved
 
@@ -24,7 +25,7 @@ def opened(page: Page, demo: str, project: str, part: str, role: Literal["tab", 
     request = urllib.request.Request(
         f"{demo}api/projects/{number}/lay",
         json.dumps({"lay_seconds": 1}).encode(),
-        {"Content-Type": "application/json"},
+        asking(demo),
         method="PATCH",
     )
     urllib.request.urlopen(request, timeout=10).close()

@@ -8,6 +8,7 @@ from pathlib import Path
 
 import pytest
 from playwright.sync_api import Page, expect
+from tools.own_page import asking
 
 from ..conftest import photo
 from .by_hand import pick
@@ -30,9 +31,7 @@ def enter(page: Page, label: str, text: str) -> None:
 
 def send(address: str, value: str) -> None:
     """A reading of the tape."""
-    request = urllib.request.Request(
-        f"{address}api/tape/readings", f'{{"value": "{value}"}}'.encode(), {"Content-Type": "application/json"}
-    )
+    request = urllib.request.Request(f"{address}api/tape/readings", f'{{"value": "{value}"}}'.encode(), asking(address))
     urllib.request.urlopen(request, timeout=10).close()
 
 

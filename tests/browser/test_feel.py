@@ -7,6 +7,7 @@ import re
 import pytest
 from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import Page, Route, expect
+from tools.own_page import asking
 
 from .by_hand import pick
 from .test_cloth_shrink import enter, heading, linen
@@ -330,8 +331,8 @@ def test_a_stage_that_waits_says_for_which_and_goes_there(page: Page, own: str) 
     begin(page, own)
     # the rail's order is the order of work
     names = page.get_by_role("navigation", name="Stages").locator("a.rail-stage").all_inner_texts()
-    assert [name.strip() for name in names] == ["Plan", "Cloth", "Shrink", "Lay", "Buy", "True", "Log"]
-    for stage in ("lay", "buy"):
+    assert [name.strip() for name in names] == ["Plan", "Cloth", "Shrink", "Lay", "Buy", "True", "Cut", "Log"]
+    for stage in ("lay", "buy", "cut"):
         page.goto(f"{own}projects/1/{stage}")
         expect(page.get_by_text(f"{stage.capitalize()} waits for Plan: Add the pattern pieces first.")).to_be_visible()
     page.get_by_role("button", name="Go to Plan").click()
@@ -459,20 +460,95 @@ def test_a_long_log_is_shown_so_many_lines_at_a_time(page: Page, own: str) -> No
     begin(page, own)
     for name in ("Apron", "Long apron", "Long blue apron", "Apron again"):
         enter(page, "Project name", name)
-    page.route("**/api/projects/*/log**", lambda route: route.continue_(url=f"{with_lines(route.request.url)}lines=2"))
+    page.route("**/api/log/lines**", lambda route: route.continue_(url=f"{with_lines(route.request.url)}lines=2"))
     page.get_by_role("link", name="Log", exact=True).click()
-    expect(page.get_by_role("heading", level=1)).to_have_text("5 steps so far")
+    heading = page.get_by_role("heading", level=1)
+    expect(heading).to_have_text("2 and more steps so far")
     lines = page.locator(".log-lines li")
     expect(lines).to_have_count(2)
-    expect(page.get_by_text("3 more")).to_be_visible()
     for count in (4, 5):
         page.get_by_role("button", name="Earlier steps").click()
         expect(lines).to_have_count(count)
     expect(page.get_by_role("button", name="Earlier steps")).to_have_count(0)
+    expect(heading).to_have_text("5 steps so far")
     # what was fetched before is asked for again when something is taken back
     lines.first.get_by_role("button", name=re.compile("^Undo")).click()
     expect(page.get_by_role("heading", level=1)).to_have_text("6 steps so far")
     expect(lines.nth(1)).to_contain_text("taken back")
+
+
+def test_the_log_is_searched_noted_in_and_grouped(page: Page, own: str) -> None:
+    begin(page, own)
+    for name in ("Apron", "Long apron", "Long blue apron", "Apron again"):
+        enter(page, "Project name", name)
+    page.get_by_role("link", name="Log", exact=True).click()
+    group = page.locator(".log-group")
+    expect(group).to_contain_text("3 more of that kind")
+    group.locator("summary").click()
+    expect(group.get_by_role("button", name=re.compile("^Undo"))).to_have_count(4)
+    note = page.get_by_label("A note of your own")
+    note.fill("Press the hem over a ham")
+    page.get_by_role("button", name="Write it down").dblclick()
+    noted = page.locator(".own-note")
+    expect(noted).to_have_count(1)
+    expect(note).to_have_value("")
+    page.get_by_label("With the words").fill("ham press")
+    expect(page.get_by_role("heading", level=1)).to_have_text("1 step like that")
+    expect(page.get_by_role("link", name="These lines as a table")).to_have_attribute("href", re.compile("text=ham"))
+    page.get_by_label("With the words").fill("zebra")
+    expect(page.get_by_role("heading", level=1)).to_have_text("No line is like that")
+    page.get_by_role("button", name="All of it again").click()
+    expect(group).to_have_count(1)
+    page.get_by_role("combobox", name="in", exact=True).select_option("Cloth")
+    expect(page.get_by_role("heading", level=1)).to_have_text("No line is like that")
+    page.get_by_role("combobox", name="of", exact=True).select_option("everything")
+    page.get_by_role("combobox", name="in", exact=True).select_option("every stage")
+    expect(noted).to_have_count(1)
+
+
+def test_how_it_came_out_stands_beside_what_was_predicted(page: Page, own: str) -> None:
+    begin(page, own)
+    page.get_by_role("link", name="Log", exact=True).click()
+    page.get_by_role("tab", name="How it came out").click()
+    expect(page.get_by_role("heading", level=1)).to_have_text("How did it come out?")
+    page.get_by_role("combobox", name="Grade").select_option("4")
+    page.get_by_label("in your own words").fill("a little wide")
+    page.get_by_role("button", name="Write it down").dblclick()
+    rows = page.get_by_role("row")
+    expect(rows).to_have_count(2)
+    expect(rows.nth(1)).to_contain_text("a little wide")
+    # what cannot be is refused where it is typed, and stays there
+    page.get_by_role("combobox", name="What", exact=True).select_option("Shrinkage along, again")
+    page.get_by_label("Before its washes").fill("25 cm")
+    page.get_by_label("and now").fill("soft")
+    page.get_by_role("button", name="Write it down").click()
+    expect(page.get_by_role("alert")).to_be_visible()
+    expect(page.get_by_label("Before its washes")).to_have_value("25 cm")
+    page.get_by_label("and now").fill("24.5 cm")
+    page.get_by_label("and now").press("Enter")
+    expect(rows.nth(1)).to_contain_text("2.0 %")
+    page.get_by_role("combobox", name="Complaint").select_option("It came out too short")
+    expect(page.get_by_role("region", name="Why did it come out so?")).to_contain_text("Next time:")
+    page.get_by_role("button", name="Strike out How it fits").click()
+    expect(rows).to_have_count(2)
+    undo(page)
+    page.reload()
+    expect(rows).to_have_count(3)
+    page.get_by_role("tab", name="What it teaches").click()
+    expect(page.get_by_role("heading", level=1)).to_have_text("2 measured on finished garments")
+
+
+def test_a_cloth_nobody_uses_has_its_log_in_the_cupboard(page: Page, own: str) -> None:
+    page.goto(f"{own}cupboard")
+    number = page.request.post(f"{own}api/cloths", data={"name": "Remnant of linen"}, headers=asking(own)).json()["id"]
+    page.goto(f"{own}cupboard/{number}")
+    page.get_by_role("button", name="Its log").click()
+    lines = page.get_by_role("dialog").locator(".log-lines li")
+    expect(lines).to_have_count(1)
+    expect(lines).to_contain_text("Put Remnant of linen into the cupboard.")
+    page.get_by_label("A note of your own").fill("from the market")
+    page.get_by_role("button", name="Write it down").click()
+    expect(lines.first).to_contain_text("from the market")
 
 
 def with_lines(url: str) -> str:

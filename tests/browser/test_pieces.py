@@ -139,10 +139,42 @@ def test_every_way_in(page: Page, own: str) -> None:
     expect(page.get_by_role("heading", level=1)).to_have_text("6 pieces, 6 to cut")
 
 
+def taken_in(page: Page, drawing: Path) -> None:
+    """A file is looked into, and all of it kept."""
+    page.locator('input[type="file"]').set_input_files(drawing)
+    page.get_by_role("button", name=re.compile("^Keep th")).click()
+
+
+def test_a_file_is_confirmed_before_anything_of_it_is_kept(page: Page, own: str) -> None:
+    begin(page, own, "Confirmed")
+    drawing = Path(__file__).parents[2] / "web" / "public" / "example-pieces.svg"
+    page.locator('input[type="file"]').set_input_files(drawing)
+    heading = page.get_by_role("heading", level=1)
+    expect(heading).to_have_text("7 pieces understood in “example-pieces.svg”")
+    listed = page.get_by_role("list", name="What was understood")
+    expect(listed.get_by_label("Name")).to_have_count(7)
+    assert told(own, "/projects/1")["pieces"] == []
+    # one is left out, one gets another name and more copies
+    listed.get_by_label("Keep Collar stand").uncheck()
+    listed.locator("li").filter(has=page.get_by_label("Keep Pocket")).get_by_label("Name").fill("Breast pocket")
+    pocket = listed.locator("li").filter(has=page.get_by_label("Keep Breast pocket"))
+    pocket.get_by_label("Copies to cut").fill("no")
+    page.get_by_role("button", name="Keep these 6 pieces").click()
+    expect(page.get_by_role("alert").first).to_be_visible()
+    expect(pocket.get_by_label("Name")).to_have_value("Breast pocket")
+    pocket.get_by_label("Copies to cut").fill("1")
+    page.get_by_role("button", name="Keep these 6 pieces").dblclick()
+    expect(heading).to_have_text(re.compile("^6 pieces, "))
+    kept = {one["name"]: one["copies"] for one in told(own, "/projects/1")["pieces"]}
+    assert kept["Breast pocket"] == 1 and "Collar stand" not in kept and len(kept) == 6
+    page.get_by_text("Take the pieces to another program").click()
+    expect(page.get_by_role("link", name="DXF")).to_be_visible()
+
+
 def test_a_drawn_piece_is_changed_on_the_picture_and_by_keys(page: Page, own: str) -> None:
     begin(page, own, "Drawn")
     drawing = Path(__file__).parents[2] / "web" / "public" / "example-pieces.svg"
-    page.locator('input[type="file"]').set_input_files(drawing)
+    taken_in(page, drawing)
     expect(page.get_by_role("heading", level=1)).to_have_text("7 pieces, 15 to cut")
     page.get_by_role("button", name=re.compile("^Pocket, ")).click()
     page.get_by_role("button", name="Change", exact=True).click()
@@ -184,7 +216,7 @@ def test_a_drawn_piece_is_changed_on_the_picture_and_by_keys(page: Page, own: st
 def test_reading_a_drawing_twice_asks(page: Page, own: str) -> None:
     begin(page, own, "Twice")
     drawing = Path(__file__).parents[2] / "web" / "public" / "example-pieces.svg"
-    page.locator('input[type="file"]').set_input_files(drawing)
+    taken_in(page, drawing)
     heading = page.get_by_role("heading", level=1)
     expect(heading).to_have_text("7 pieces, 15 to cut")
     for answer, count in (
@@ -192,10 +224,10 @@ def test_reading_a_drawing_twice_asks(page: Page, own: str) -> None:
         ("Instead", "7 pieces, 15 to cut"),
         ("Both", "14 pieces, 30 to cut"),
     ):
-        page.locator('input[type="file"]').set_input_files(drawing)
+        taken_in(page, drawing)
         asks = page.get_by_role("alertdialog")
         expect(asks).to_contain_text("are here already")
-        asks.get_by_role("button", name=answer).click()
+        page.get_by_role("button", name=answer).click()
         expect(asks).to_have_count(0)
         expect(heading).to_have_text(count)
 

@@ -52,7 +52,8 @@ SMALL = """() => [...document.querySelectorAll(
 def ask(page: Page, method: str, path: str, **body: Any) -> Any:
     """As the page itself asks the server."""
     script = """async ([method, path, body]) => (await fetch('/api' + path, {
-      method, headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body),
+      method, body: JSON.stringify(body),
+      headers: { 'Content-Type': 'application/json', 'X-Page': document.querySelector('[name=page-word]').content },
     })).json()"""
     return page.evaluate(script, [method, path, body])
 

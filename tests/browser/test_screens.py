@@ -154,14 +154,14 @@ def test_units_changed_while_a_page_still_loads_hold_for_it(page: Page, demo: st
     expect(page.locator('[data-key="width"] small')).to_contain_text("cm")
 
 
-def test_stages_not_built_cannot_be_entered(page: Page, demo: str) -> None:
+def test_every_stage_can_be_entered_and_no_other_address(page: Page, demo: str) -> None:
     page.goto(demo)
     page.get_by_role("link", name="Open Six-gore skirt").click()
     rail = page.get_by_role("navigation", name="Stages")
-    expect(rail.get_by_role("link", name="Cut")).to_have_count(0)
-    expect(rail.get_by_text("Cut", exact=True)).to_be_visible()
-    expect(rail.get_by_text("not yet")).to_have_count(1)
-    page.goto(f"{demo}projects/1/cut")
+    expect(rail.get_by_text("not yet")).to_have_count(0)
+    rail.get_by_role("link", name="Cut").click()
+    expect(page.get_by_role("list", name="Before cutting")).to_be_visible()
+    page.goto(f"{demo}projects/1/sew")
     expect(page.get_by_text("There is nothing at this address")).to_be_visible()
 
 

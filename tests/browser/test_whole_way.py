@@ -120,12 +120,15 @@ def test_a_new_project_by_keyboard_from_a_drawing(page: Page, own: str, tmp_path
     keys.type("Panelled skirt")
     keys.press("Enter")
     expect(page.get_by_role("heading", level=1)).to_have_text("Which pieces will be cut?")
-    tab_to("Read a drawing")
+    tab_to("Take in a file")
     with page.expect_file_chooser() as chooser:
         keys.press("Enter")
     chooser.value.set_files(drawing)
-    expect(page.get_by_role("heading", level=1)).to_have_text("2 pieces, 6 to cut")
+    expect(page.get_by_role("heading", level=1)).to_have_text("2 pieces understood in “panels.svg”")
     expect(page.get_by_text("image “photo”: a picture, not an outline")).to_be_visible()
+    tab_to("Keep these 2 pieces")
+    keys.press("Enter")
+    expect(page.get_by_role("heading", level=1)).to_have_text("2 pieces, 6 to cut")
 
     page.locator("body").click(position={"x": 600, "y": 5})
     tab_to("Cloth")

@@ -9,6 +9,7 @@ import sqlite3
 import subprocess
 import sys
 import time
+import urllib.error
 import urllib.parse
 import urllib.request
 from collections.abc import Iterator
@@ -17,10 +18,13 @@ from pathlib import Path
 from typing import Any
 
 import pytest
+from tools.own_page import asking
 
 from idle_selvage.cli import main
 from idle_selvage.core.lay.check import check_lay
-from idle_selvage.store.database import FILE_NAME, Database
+from idle_selvage.serving import lan_addresses
+from idle_selvage.store.data_file import FILE_NAME
+from idle_selvage.store.database import Database
 
 from ..core.lay.lay_cases import problem, rectangle, shirt
 
@@ -166,7 +170,7 @@ def ask(address: str, path: str, method: str = "GET", **body: Any) -> Any:
         f"{address}api{path}",
         method=method,
         data=json.dumps(body).encode() if body else None,
-        headers={"Content-Type": "application/json"},
+        headers=asking(address) if method != "GET" else {},
     )
     with urllib.request.urlopen(request, timeout=20) as answer:
         return json.load(answer)
@@ -355,3 +359,44 @@ def test_only_serving_loads_the_web(tmp_path: Path) -> None:
         "assert not {'flask', 'flask_openapi3', 'pydantic', 'waitress'} & set(sys.modules), 'no web'\n"
     )
     subprocess.run([sys.executable, "-c", code], check=True, capture_output=True)
+
+
+def test_only_with_lan_is_anything_but_this_machine_answered(tmp_path: Path) -> None:
+    """Without it nothing listens on the home's network; with it the door stands there, shut."""
+    there = lan_addresses()
+    if not there:
+        pytest.skip("this machine is on no network")
+    plain = urllib.request.build_opener(urllib.request.ProxyHandler({}))
+    for words, answered in ((), False), (("--lan",), True):
+        server = subprocess.Popen(
+            [
+                sys.executable,
+                "-m",
+                "idle_selvage.cli",
+                "serve",
+                "--port",
+                "0",
+                "--home",
+                str(tmp_path / "home"),
+                *words,
+            ],
+            stdout=subprocess.PIPE,
+            text=True,
+        )
+        try:
+            assert server.stdout is not None
+            line = server.stdout.readline()
+            port = line.split("127.0.0.1:")[1].split("/")[0]
+            if answered:
+                assert there[0] in server.stdout.readline()
+            with urllib.request.urlopen(f"http://127.0.0.1:{port}/api/pairing", timeout=20) as given:
+                pairing = json.load(given)
+            assert pairing["open"] == answered and bool(pairing["code"]) == answered
+            elsewhere = f"http://{there[0]}:{port}/api/projects"
+            with pytest.raises(urllib.error.URLError) as refused:
+                plain.open(elsewhere, timeout=20)
+            code = getattr(refused.value, "code", None)
+            assert code == (401 if answered else None), "refused by the door, or nobody listens"
+        finally:
+            server.kill()
+            server.wait()

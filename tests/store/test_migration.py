@@ -18,7 +18,7 @@ import pytest
 import shapely
 
 from idle_selvage.api.app import create_app
-from idle_selvage.store.database import FILE_NAME
+from idle_selvage.store.data_file import FILE_NAME
 
 from ..conftest import Person, data_of
 

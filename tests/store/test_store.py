@@ -13,7 +13,9 @@ from sqlalchemy import event
 from sqlalchemy.exc import OperationalError
 
 from idle_selvage.api.app import create_app
-from idle_selvage.store.database import FILE_NAME, Database, alembic_config, backup, restore
+from idle_selvage.store.copies import backup, restore
+from idle_selvage.store.data_file import FILE_NAME
+from idle_selvage.store.database import Database, alembic_config
 
 from ..conftest import Person, photo
 

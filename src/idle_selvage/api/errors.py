@@ -9,7 +9,7 @@ from typing import Any
 from flask import Response
 from flask_openapi3 import OpenAPI
 from pydantic import ValidationError
-from sqlalchemy.exc import OperationalError
+from sqlalchemy.exc import DatabaseError, OperationalError
 from werkzeug.exceptions import HTTPException, SecurityError
 
 from ..core.lay.problem import BadProblem
@@ -41,6 +41,7 @@ _SENTENCES = {
     "string_type": "{name} must be a text.",
     "list_type": "{name} must be a list.",
     "json_invalid": "The request is not JSON.",
+    "model_type": "The request must be entries with their names, in JSON.",
 }
 
 
@@ -91,6 +92,23 @@ _HTTP = {
 }
 
 
+#: What is told when the data file cannot be read or written, by a word of what SQLite says.
+_BUSY = "The data file could not be written just now. Nothing was lost; try again."
+_DISK = {
+    "full": "There is no room left on the disk, so this was not kept. What you typed is still here: make room, then "
+    "try again.",
+    "readonly": "The data folder cannot be written, so this was not kept. What you typed is still here: allow writing, "
+    "then try again.",
+    "locked": "Another program holds the data file just now, so this was not kept. What you typed is still here; try "
+    "again in a moment.",
+    "disk I/O": "The disk could not be read or written, so this was not kept. What you typed is still here; try again.",
+}
+_DAMAGED = (
+    "The data file is damaged, so this was not kept. Stop the server, and run “idle-selvage doctor”: it tells which "
+    "copies there are."
+)
+
+
 def register(app: OpenAPI) -> None:
     """Answer every error an operation, the store or the framework raises."""
 
@@ -138,7 +156,15 @@ def register(app: OpenAPI) -> None:
     @app.errorhandler(OperationalError)
     def busy(fault: OperationalError) -> Response:
         log.exception("database", exc_info=fault)
-        return error("busy", "The data file could not be written just now. Nothing was lost; try again.", 503)
+        told = next((told for word, told in _DISK.items() if word in str(fault.orig)), _BUSY)
+        return error("busy", told, 503)
+
+    @app.errorhandler(DatabaseError)
+    def damaged(fault: DatabaseError) -> Response:
+        log.exception("database", exc_info=fault)
+        if "malformed" not in str(fault.orig) and "not a database" not in str(fault.orig):
+            return unforeseen(fault)
+        return error("damaged", _DAMAGED, 503)
 
     @app.errorhandler(Exception)
     def unforeseen(fault: Exception) -> Response:

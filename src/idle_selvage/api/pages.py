@@ -3,15 +3,17 @@
 from __future__ import annotations
 
 import secrets
+from functools import cache
 from pathlib import Path
 
 from flask import Response, make_response, send_from_directory
 from flask_openapi3 import OpenAPI
 
 from .errors import error
+from .services import services
 
-#: Where the page has the word by which its own styles are known.
-NONCE = "__NONCE__"
+#: Where the page has the word by which its own styles are known, and the one by which it is.
+NONCE, WORD = "__NONCE__", "__WORD__"
 WEB = Path(__file__).parent.parent / "web_dist"
 
 
@@ -21,6 +23,14 @@ def policy(nonce: str = "") -> str:
     return (
         f"default-src 'self'; style-src {styles}; img-src 'self' data:; font-src 'self' data:; "
         "object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'self'"
+    )
+
+
+@cache
+def _files() -> frozenset[str]:
+    """The files beside the page that are served by their own names."""
+    return (
+        frozenset(one.name for one in WEB.iterdir() if one.is_file()) - {"index.html"} if WEB.is_dir() else frozenset()
     )
 
 
@@ -38,12 +48,14 @@ def register(app: OpenAPI) -> None:
     def page(name: str) -> Response:
         if name.startswith("api/"):
             return error("not_found", "There is nothing at this address.", 404)
-        if name not in ("", "index.html") and "/" not in name and (WEB / name).is_file():
+        if name in _files():
             return send_from_directory(WEB, name)
         if not (WEB / "index.html").is_file():
             return error("not_built", "The pages are not built yet. Run “make setup”.", 503)
         nonce = secrets.token_urlsafe(16)
-        answer = make_response((WEB / "index.html").read_text("utf-8").replace(NONCE, nonce))
+        answer = make_response(
+            (WEB / "index.html").read_text("utf-8").replace(NONCE, nonce).replace(WORD, services().word)
+        )
         answer.headers["Content-Security-Policy"] = policy(nonce)
         answer.headers["Cache-Control"] = "no-cache"
         return answer

@@ -13,21 +13,29 @@ from typing import Any
 from flask import Response
 from flask_openapi3 import APIBlueprint
 
+from ..formats.writing import MEDIA
 from .buy import routes as buy
 from .buy import schemas as buy_out
 from .cloth import routes as cloth
 from .cloth import schemas as cloth_out
+from .cut import routes as cut
+from .cut import schemas as cut_out
+from .devices import pairing
 from .devices import routes as devices
 from .devices import schemas as devices_out
 from .lay import hand
 from .lay import routes as lay
 from .lay import schemas as lay_out
+from .log import outcome, timeline
+from .log import outcome_schemas as outcome_out
 from .log import routes as log
 from .log import schemas as log_out
 from .match import routes as match
 from .match import schemas as match_out
 from .plan import routes as plan
 from .plan import schemas as plan_out
+from .plan import taking_in
+from .project import archive, copies
 from .project import routes as project
 from .project import schemas as project_out
 from .shared import schemas as shared_out
@@ -46,9 +54,24 @@ CSV = described("the list, a line each", "text/csv")
 SVG = described("the lay at 1:1, in millimetres", "image/svg+xml")
 LAY_JSON = described("the format of docs/lay-formats.md", "application/json", {"type": "object"})
 
+ZIP = described("an archive", "application/zip", {"type": "string", "format": "binary"})
+REPORT = described("what can be told of a fault", "text/plain")
+LOG_CSV = described("the log as a table", "text/csv")
+PIECES = {
+    "description": "the pieces in an open format",
+    "content": {
+        media.partition(";")[0]: {"schema": {"type": "string", "format": "binary"}} for media in MEDIA.values()
+    },
+}
+PDF = described("for printing, in millimetres", "application/pdf", {"type": "string", "format": "binary"})
+
 #: One project, and one cloth.
 P = "/projects/<int:project_id>"
 C = "/cloths/<int:cloth_id>"
+
+#: With what any of them may refuse: a device that is not paired, another site, nothing there, a method it has not,
+#: changed elsewhere meanwhile, too large, a bad entry, data that cannot be written just now.
+REFUSALS = (401, 403, 404, 405, 409, 413, 422, 503)
 
 Address = tuple[str, str, str, Callable[..., Response], int, Any]
 
@@ -75,6 +98,13 @@ ADDRESSES: tuple[Address, ...] = (
         200,
         project_out.ProjectOut,
     ),
+    ("GET", "/archive.zip", "wholeArchive", archive.whole_archive, 200, ZIP),
+    ("GET", f"{P}/archive.zip", "garmentArchive", archive.garment_archive, 200, ZIP),
+    ("GET", f"{C}/archive.zip", "clothArchive", archive.cloth_archive, 200, ZIP),
+    ("POST", "/archives", "takeArchiveIn", archive.take_archive_in, 201, project_out.ArchiveOut),
+    ("GET", "/copies", "readCopies", copies.read_copies, 200, project_out.DailyCopiesOut),
+    ("POST", "/copies/back", "goBackTo", copies.go_back_to, 200, project_out.DailyCopiesOut),
+    ("GET", "/report.txt", "readReport", copies.read_report, 200, REPORT),
     # plan
     ("POST", "/plan/outline", "drawOutline", plan.draw_outline, 200, plan_out.OutlineOut),
     ("GET", f"{P}/sheet", "readSheet", plan.read_sheet, 200, plan_out.SheetOut),
@@ -84,6 +114,9 @@ ADDRESSES: tuple[Address, ...] = (
     ("PUT", "/pieces/<int:piece_id>/sizes", "gradePiece", plan.grade_piece, 200, project_out.ProjectOut),
     ("POST", f"{P}/pieces", "addPiece", plan.add_piece, 201, project_out.ProjectOut),
     ("POST", f"{P}/pieces/svg", "importPieces", plan.import_pieces, 201, project_out.ImportOut),
+    ("POST", "/plan/taking-in", "lookInto", taking_in.look_into, 200, plan_out.TakenOut),
+    ("POST", f"{P}/pieces/taken-in", "keepTaken", taking_in.keep_taken, 201, project_out.ImportOut),
+    ("GET", f"{P}/pieces.file", "piecesFile", taking_in.pieces_file, 200, PIECES),
     ("PATCH", "/pieces/<int:piece_id>", "changePiece", plan.change_piece, 200, project_out.ProjectOut),
     ("DELETE", "/pieces/<int:piece_id>", "deletePiece", plan.delete_piece, 200, project_out.ProjectOut),
     ("POST", "/pieces/<int:piece_id>/restore", "restorePiece", plan.restore_piece, 200, project_out.ProjectOut),
@@ -250,8 +283,57 @@ ADDRESSES: tuple[Address, ...] = (
     ("DELETE", "/seams/<int:seam_id>", "deleteSeam", match.delete_seam, 200, match_out.MatchOut),
     ("PUT", "/pieces/<int:piece_id>/corners", "setCorner", match.set_corner, 200, match_out.MatchOut),
     ("PUT", f"{P}/bars-wished", "wishBar", match.wish_bar, 200, match_out.MatchOut),
+    # cut
+    ("GET", f"{P}/cut", "readCut", cut.read_cut, 200, cut_out.CuttingOut),
+    ("POST", f"{P}/cut", "beginCut", cut.begin_cut, 201, cut_out.CuttingOut),
+    ("PUT", f"{P}/cut/before", "answerBefore", cut.answer_before, 200, cut_out.CuttingOut),
+    ("POST", f"{P}/cut/deeds", "doAtTable", cut.do_at_table, 200, cut_out.CuttingOut),
+    ("PUT", f"{P}/cut/at", "goToStep", cut.go_to_step, 200, cut_out.CuttingOut),
+    ("PUT", f"{P}/cut/order", "reorderCut", cut.reorder_cut, 200, cut_out.CuttingOut),
+    ("GET", f"{P}/cut/again", "readAgain", cut.read_again, 200, cut_out.AgainOut),
+    ("POST", f"{P}/cut/again", "takeWay", cut.take_way, 201, cut_out.CuttingOut),
+    ("GET", f"{P}/cut/left", "readLeft", cut.read_left, 200, cut_out.ClothLeftOut),
+    ("POST", f"{P}/cut/left", "keepRemnant", cut.keep_remnant, 201, cut_out.ClothLeftOut),
+    ("PUT", f"{P}/cut/scrap", "changeScrap", cut.change_scrap, 200, cut_out.ClothLeftOut),
+    ("GET", f"{P}/cut/sheet.pdf", "sheetPdf", cut.sheet_pdf, 200, PDF),
+    ("GET", f"{P}/cut/lay.pdf", "layPdf", cut.lay_pdf, 200, PDF),
+    ("GET", f"{P}/cut/pieces.pdf", "piecesPdf", cut.pieces_pdf, 200, PDF),
+    ("GET", f"{P}/cut/pieces.svg", "piecesSvg", cut.pieces_svg, 200, SVG),
+    ("GET", f"{P}/cut/labels.pdf", "labelsPdf", cut.labels_pdf, 200, PDF),
+    ("GET", f"{P}/cut/gauges.pdf", "gaugesPdf", cut.gauges_pdf, 200, PDF),
+    ("GET", "/swatch-template.pdf", "swatchPdf", cut.swatch_pdf, 200, PDF),
+    ("POST", "/true-size", "calibrate", cut.calibrate, 200, cut_out.CalibrationOut),
+    ("POST", "/true-size/check", "checkSize", cut.check_size, 200, cut_out.SizeCheckOut),
+    # devices on the home's network
+    ("GET", "/pairing", "readPairing", pairing.read_pairing, 200, cut_out.PairingOut),
+    ("POST", "/pairing/devices", "pairDevice", pairing.pair_device, 201, cut_out.PairedOut),
+    (
+        "DELETE",
+        "/pairing/devices/<int:device_id>",
+        "revokeDevice",
+        pairing.revoke_device,
+        200,
+        cut_out.PairingOut,
+    ),
     # log
     ("GET", f"{P}/log", "readLog", log.read_log, 200, log_out.LogOut),
+    ("GET", f"{P}/outcomes", "readOutcomes", outcome.read_outcomes, 200, outcome_out.OutcomesOut),
+    ("POST", f"{P}/outcomes", "keepOutcome", outcome.keep_outcome, 201, outcome_out.OutcomesOut),
+    (
+        "DELETE",
+        f"{P}/outcomes/<int:outcome_id>",
+        "strikeOutcome",
+        outcome.strike_outcome,
+        200,
+        outcome_out.OutcomesOut,
+    ),
+    ("GET", f"{P}/why", "readWhy", outcome.read_why, 200, outcome_out.WhyOut),
+    ("GET", f"{P}/came-out.ics", "reminderIcs", outcome.reminder_ics, 200, ICS),
+    ("GET", "/teaches", "readTeaches", outcome.read_teaches, 200, outcome_out.TeachesOut),
+    ("GET", "/log/lines", "readTimeline", timeline.read_timeline, 200, log_out.TimelineOut),
+    ("GET", "/log.csv", "timelineCsv", timeline.timeline_csv, 200, LOG_CSV),
+    ("POST", "/log/notes", "addNote", timeline.add_note, 201, log_out.ToldOut),
+    ("GET", "/log/lines/<int:line_id>/photo", "readLinePhoto", timeline.read_line_photo, 200, JPEG),
     ("GET", "/log", "readHouseLog", log.read_house_log, 200, log_out.LogOut),
     ("GET", "/news", "readNews", log.read_news, 200, log_out.NewsOut),
     ("GET", "/undo", "readUndo", log.read_undo, 200, log_out.UndoOut),
@@ -269,7 +351,7 @@ def addresses(described: bool) -> APIBlueprint:
         "api",
         __name__,
         url_prefix="/api",
-        abp_responses={422: ErrorOut, 404: ErrorOut, 409: ErrorOut},
+        abp_responses=dict.fromkeys(REFUSALS, ErrorOut),
         doc_ui=described,
     )
     for method, address, name, answer, status, model in ADDRESSES:

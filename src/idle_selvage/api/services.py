@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import secrets
 from collections.abc import Callable, Iterator
 from contextlib import AbstractContextManager, contextmanager
 from dataclasses import dataclass, field
@@ -12,11 +13,15 @@ from flask_openapi3 import OpenAPI
 from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
+from ..formats.reading import take_in
 from ..jobs.pool import Workers
+from ..operations.taking_in import Reader
 from ..standins.shop import PriceList, StandInShop
 from ..standins.tape import Tape
 from ..standins.washer import Appliance, StandInWasher
 from ..store.database import Database
+from .asking import Asking
+from .door import Door
 from .shared.person import asked
 
 
@@ -29,6 +34,12 @@ class Services:
     tape: Tape = field(default_factory=Tape)
     washer: Appliance = field(default_factory=StandInWasher)
     shop: PriceList = field(default_factory=StandInShop)
+    #: for other devices on the home's network; shut unless it was asked for
+    door: Door = field(default_factory=Door)
+    #: whoever reads files of pieces: here and now, unless it is given another
+    read: Reader = take_in
+    #: by which our own pages are known
+    word: str = field(default_factory=lambda: secrets.token_urlsafe(24))
     #: puts a garment to look at into the data, and gives its number; none where the demo does not ship
     example: Callable[[Database], int] | None = None
 
@@ -37,6 +48,7 @@ class Application(OpenAPI):
     """The application, with what its routes work with."""
 
     services: Services
+    request_class = Asking
 
 
 def services() -> Services:

@@ -34,6 +34,21 @@ if TYPE_CHECKING:
     from .cloth.width import BadCloth as BadCloth
     from .cloth.width import Cloth as Cloth
     from .cloth.width import usable_width as usable_width
+    from .cut.before import BeforeFacts as BeforeFacts
+    from .cut.before import before_cutting as before_cutting
+    from .cut.handling import ClothInHand as ClothInHand
+    from .cut.handling import handling as handling
+    from .cut.order import CutOrder as CutOrder
+    from .cut.order import ToCut as ToCut
+    from .cut.order import cutting_order as cutting_order
+    from .cut.really_left import rest_problem as rest_problem
+    from .cut.remnants import what_is_left as what_is_left
+    from .cut.tally import Deed as CutDeed
+    from .cut.tally import RoundToCut as RoundToCut
+    from .cut.tally import Tally as CutTally
+    from .cut.tally import tally as add_up_cuts
+    from .cut.template import graduations as swatch_graduations
+    from .cut.true_size import by_corners as calibrate_by_corners
     from .lay.answer import Lay as Lay
     from .lay.answer import from_json as lay_from_json
     from .lay.answer import to_json as lay_to_json
@@ -246,6 +261,22 @@ _HOMES: dict[str, tuple[str, str]] = {
     "twist_of": ("true.twist", "twist_of"),
     "GrainCheck": ("true.pinned", "GrainCheck"),
     "check_grain": ("true.pinned", "check_grain"),
+    # at the cutting table
+    "ToCut": ("cut.order", "ToCut"),
+    "CutOrder": ("cut.order", "CutOrder"),
+    "cutting_order": ("cut.order", "cutting_order"),
+    "BeforeFacts": ("cut.before", "BeforeFacts"),
+    "before_cutting": ("cut.before", "before_cutting"),
+    "ClothInHand": ("cut.handling", "ClothInHand"),
+    "handling": ("cut.handling", "handling"),
+    "RoundToCut": ("cut.tally", "RoundToCut"),
+    "CutDeed": ("cut.tally", "Deed"),
+    "CutTally": ("cut.tally", "Tally"),
+    "add_up_cuts": ("cut.tally", "tally"),
+    "rest_problem": ("cut.really_left", "rest_problem"),
+    "what_is_left": ("cut.remnants", "what_is_left"),
+    "calibrate_by_corners": ("cut.true_size", "by_corners"),
+    "swatch_graduations": ("cut.template", "graduations"),
     # one garment as a whole
     "Tally": ("project.tally", "Tally"),
     "ClothFacts": ("project.tally", "ClothFacts"),
@@ -373,6 +404,22 @@ __all__ = [  # noqa: RUF022 in the order of the work, room by room
     "twist_of",
     "GrainCheck",
     "check_grain",
+    # at the cutting table
+    "ToCut",
+    "CutOrder",
+    "cutting_order",
+    "BeforeFacts",
+    "before_cutting",
+    "ClothInHand",
+    "handling",
+    "RoundToCut",
+    "CutDeed",
+    "CutTally",
+    "add_up_cuts",
+    "rest_problem",
+    "what_is_left",
+    "calibrate_by_corners",
+    "swatch_graduations",
     # one garment as a whole
     "Tally",
     "ClothFacts",

@@ -6,6 +6,8 @@ import csv
 import io
 from collections.abc import Iterable
 
+from .cell import plain
+
 HEAD = ("kind", "name", "amount", "pre-treatment", "colour", "in the house")
 
 
@@ -15,9 +17,18 @@ def list_csv(lines: Iterable[tuple[str, str, str, str, str, str]]) -> str:
     writer = csv.writer(out)
     writer.writerow(HEAD)
     for line in lines:
-        writer.writerow([_plain(cell) for cell in line])
+        writer.writerow([plain(cell) for cell in line])
     return out.getvalue()
 
 
-def _plain(cell: str) -> str:
-    return f"'{cell}" if cell[:1] in ("=", "+", "-", "@", "\t", "\r") else cell
+LOG_HEAD = ("day", "time", "garment", "cloth", "stage", "what", "taken back")
+
+
+def log_csv(lines: Iterable[tuple[str, str, str, str, str, str, str]]) -> str:
+    """The log as text, the newest first."""
+    out = io.StringIO()
+    writer = csv.writer(out)
+    writer.writerow(LOG_HEAD)
+    for line in lines:
+        writer.writerow([plain(cell) for cell in line])
+    return out.getvalue()

@@ -19,7 +19,7 @@ class Entry:
     end: datetime
 
 
-def write_ics(entries: Sequence[Entry], made: datetime) -> bytes:
+def write_ics(entries: Sequence[Entry], made: datetime, *, name: str = "Washing day", of: str = "step") -> bytes:
     """A calendar with one event per step, and an alarm at each step's end."""
     # a fifth of a second to import, and only this needs it
     from icalendar import Alarm, Calendar, Event
@@ -27,10 +27,10 @@ def write_ics(entries: Sequence[Entry], made: datetime) -> bytes:
     calendar = Calendar()
     calendar.add("prodid", "-//Idle Selvage//washing day//EN")
     calendar.add("version", "2.0")
-    calendar.add("x-wr-calname", "Washing day")
+    calendar.add("x-wr-calname", name)
     for entry in entries:
         event = Event()
-        event.add("uid", f"step-{entry.number}@idle-selvage.invalid")
+        event.add("uid", f"{of}-{entry.number}@idle-selvage.invalid")
         event.add("dtstamp", made)
         event.add("dtstart", entry.start)
         event.add("dtend", entry.end)

@@ -9,8 +9,8 @@ What was not read is listed with the reason; nothing is dropped in silence.
 from __future__ import annotations
 
 import io
+import json
 import math
-import re
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import Any
@@ -37,21 +37,23 @@ from svgelements import (
     Viewbox,
 )
 
-from ..core.plan.allowance import cut_line
 from ..core.plan.curve import chords
-from ..core.plan.draft import Draft
-from ..core.plan.drawn import HowCut, piece_of
-from ..core.plan.outline import MAX_POINTS, BadPiece, Point, polygon_fault
-from ..core.plan.piece import Grain, Piece
-from ..core.plan.sizes import SizeOutline
-from ..core.units import BadEntry, read_length
-from .audit import Found, Mended, NotRead, Unreadable
-from .svg_drafts import Drawn, Shape, all_sizes, axes_of, draft_of, is_mark, layer_size, size_of
+from ..core.plan.draft import ENDS, DraftPoint, Ends
+from ..core.plan.outline import MAX_POINTS, Point
+from .audit import Found, Unreadable
+from .drawn_drafts import Drawn, Shape, all_sizes, is_mark, is_seam, layer_size, size_of
+from .drawn_pieces import PieceRead, Remarks, read_piece, says_something, split_words
+from .gather import ring_area
 
 MAX_BYTES = 4_000_000
 MOST_DEEP = 50
 MAX_ELEMENTS = 20_000
 MAX_ALL_POINTS = 100_000
+#: The lines of a drawing are told in at most so many letters, its arcs and the moves of one part are so many: each
+#: takes its time, and is counted before it is read.
+MAX_LETTERS, MAX_ARCS, MAX_MOVES = 700_000, 10_000, 40
+#: Clones show at most so many parts.
+MAX_CLONED = 2_000
 #: Curves become chords that stray from them by at most this.
 FLATNESS_MM = 0.05
 MM_PER_PX = 25.4 / 96.0
@@ -62,25 +64,6 @@ _QUIET = {"title", "desc", "metadata", "defs", "style", "namedview", "script", "
 
 class BadDrawing(Unreadable):
     """A file that is no drawing that can be read; the message is a sentence."""
-
-
-#: Of what is wrong with a drawing, so much is listed.
-MOST_REMARKS = 200
-
-
-@dataclass(frozen=True)
-class PieceRead:
-    """A piece that was read: its draft, how it says it is cut, its sizes, and the core's piece of all that."""
-
-    name: str
-    draft: Draft
-    how: HowCut
-    sizes: tuple[SizeOutline, ...] = ()
-
-    @property
-    def piece(self) -> Piece:
-        """As it is cut."""
-        return piece_of(self.name, self.draft, self.how)
 
 
 Drawing = Found[tuple[PieceRead, ...]]
@@ -94,10 +77,35 @@ class _Node:
     shapes: list[Shape] = field(default_factory=list)
 
 
-def read_svg(data: bytes) -> Drawing:
+@dataclass(frozen=True)
+class SvgRead:
+    """Pieces; the unit a length of one is taken for and whether the file says so; every line for a picture, mm, y
+    downwards."""
+
+    pieces: tuple[PieceRead, ...]
+    unit: str
+    unit_said: bool
+    lines: tuple[tuple[Point, ...], ...]
+
+
+#: What a length of one may be where a drawing has no size of its own, mm.
+UNITS: dict[str, float] = {"px": MM_PER_PX, "mm": 1.0, "cm": 10.0, "in": 25.4, "pt": 25.4 / 72.0}
+
+
+def read_svg(data: bytes, unit: str | None = None) -> Drawing:
     """Pieces from an SVG file, in millimetres. Raises :class:`BadDrawing` when nothing can be made of it."""
+    found = read_svg_sheet(data, unit)
+    return Found(found.what.pieces, found.not_read, found.mended)
+
+
+def read_svg_sheet(data: bytes, unit: str | None = None) -> Found[SvgRead]:
+    """The same with its lines and unit. ``unit``: a key of :data:`UNITS`, for a drawing that has no size of its own.
+    Raises :class:`BadDrawing`."""
     if len(data) > MAX_BYTES:
         raise BadDrawing(f"The drawing is larger than {MAX_BYTES // 1_000_000} MB. Save the pieces without pictures.")
+    if data.count(b"<") > 8 * MAX_ELEMENTS:
+        # before it is parsed: that would take its time
+        raise BadDrawing(f"The drawing has more than {MAX_ELEMENTS} parts. Save only the pieces.")
     try:
         root = ElementTree.parse(io.BytesIO(data), forbid_dtd=False).getroot()
     except DefusedXmlException:
@@ -106,14 +114,33 @@ def read_svg(data: bytes) -> Drawing:
         ) from None
     except (ParseError, ValueError, LookupError) as error:
         raise BadDrawing(f"This is not an SVG drawing: {error}.") from None
+    _not_longer(root)
     if _tag(root) != "svg":
         raise BadDrawing(f"This is not an SVG drawing; its outermost element is “{_tag(root)[:30]}”.")
+    said = any((root.get(side) or "").strip()[-2:] in ("mm", "cm", "in", "pt") for side in ("width", "height"))
+    matrix = _page_matrix(root)
+    if unit is not None and not said:
+        matrix = matrix * Matrix.scale(UNITS[unit] / MM_PER_PX)
     reader = _Reader({str(one.get("id")): one for one in root.iter() if one.get("id")})
-    reader.group(root, _page_matrix(root), top=True)
+    reader.group(root, matrix, top=True)
     reader.finish()
-    if not reader.pieces and not reader.not_read:
+    if not reader.pieces and not reader.remarks.not_read:
         raise BadDrawing("The drawing is empty: there is no closed path or polygon in it.")
-    return Found(tuple(reader.pieces), tuple(reader.not_read), tuple(reader.mended))
+    read = SvgRead(tuple(reader.pieces), unit if unit and not said else "px", said, tuple(reader.lines))
+    return Found(read, tuple(reader.remarks.not_read), tuple(reader.remarks.mended))
+
+
+def _not_longer(root: Element) -> None:
+    """Raise :class:`BadDrawing` for more than can be read in a moment."""
+    letters = arcs = 0
+    for one in root.iter():
+        for line in (one.get("d") or "", one.get("points") or ""):
+            letters += len(line)
+            arcs += line.count("a") + line.count("A")
+        if (one.get("transform") or "").count("(") > MAX_MOVES:
+            raise BadDrawing(f"A part of the drawing is moved more than {MAX_MOVES} times over. Ungroup it.")
+    if letters > MAX_LETTERS or arcs > MAX_ARCS:
+        raise BadDrawing(f"The drawing has more than {MAX_ALL_POINTS} points or {MAX_ARCS} arcs. Simplify its curves.")
 
 
 def _not_deeper(depth: int) -> None:
@@ -164,21 +191,13 @@ class _Reader:
     def __init__(self, by_id: Mapping[str, Element]) -> None:
         self.by_id = by_id
         self.pieces: list[PieceRead] = []
-        self.not_read: list[NotRead] = []
-        self.mended: list[Mended] = []
+        self.remarks = Remarks()
+        self.lines: list[tuple[Point, ...]] = []
         #: the size of the layer that is being read, and what such layers show, by the pieces' names
         self.size: str | None = None
         self.sized: dict[str, list[tuple[str, Drawn]]] = {}
-        self.elements = 0
+        self.elements = self.cloned = 0
         self.points = 0
-
-    def skip(self, code: str, place: str, why: str) -> None:
-        if len(self.not_read) < MOST_REMARKS:
-            self.not_read.append(NotRead(code, place, why))
-
-    def mend(self, code: str, place: str, how: str) -> None:
-        if len(self.mended) < MOST_REMARKS:
-            self.mended.append(Mended(code, place, how))
 
     def group(self, element: Element, matrix: Any, *, top: bool = False, depth: int = 0) -> None:
         _not_deeper(depth)
@@ -207,11 +226,11 @@ class _Reader:
         try:
             own = Matrix(child.get("transform") or "") * matrix
         except (ValueError, TypeError, IndexError):
-            self.skip("transform", name, "its transform could not be read")
+            self.remarks.skip("transform", name, "its transform could not be read")
             return
         if tag in ("g", "a", "svg"):
             if tag == "svg":
-                self.skip("nested", name, "a drawing inside the drawing; ungroup it first")
+                self.remarks.skip("nested", name, "a drawing inside the drawing; ungroup it first")
                 return
             self.group(child, own, depth=depth + 1)
         elif tag == "text":
@@ -224,7 +243,7 @@ class _Reader:
             why = {
                 "image": "a picture, not an outline; trace it first",
             }.get(tag, "not a kind of shape that is read")
-            self.skip("not_a_shape", name, why)
+            self.remarks.skip("not_a_shape", name, why)
 
     def clone(self, element: Element, name: str, matrix: Any, node: _Node, depth: int) -> None:
         """What a clone shows, where it shows it."""
@@ -232,15 +251,18 @@ class _Reader:
         href = element.get("href") or element.get("{http://www.w3.org/1999/xlink}href") or ""
         target = self.by_id.get(href.removeprefix("#")) if href.startswith("#") else None
         if target is None:
-            self.skip("clone", name, "a clone of something that is not in this drawing")
+            self.remarks.skip("clone", name, "a clone of something that is not in this drawing")
             return
         try:
             x, y = (float(Length(element.get(key) or 0).value(ppi=96.0)) for key in ("x", "y"))
         except (ValueError, TypeError, AttributeError):
-            self.skip("numbers", name, "its numbers could not be read")
+            self.remarks.skip("numbers", name, "its numbers could not be read")
             return
         moved = Matrix.translate(x, y) * matrix
         self.count()
+        self.cloned += 1
+        if self.cloned > MAX_CLONED:
+            raise BadDrawing(f"The drawing's clones show more than {MAX_CLONED} parts. Unlink the clones.")
         if _tag(target) == "symbol":
             self.group(target, moved, depth=depth + 1)
         else:
@@ -255,100 +277,72 @@ class _Reader:
         except BadDrawing:
             raise
         except (ValueError, TypeError, IndexError, ZeroDivisionError, AttributeError, OverflowError):
-            self.skip("numbers", name, "its numbers could not be read")
+            self.remarks.skip("numbers", name, "its numbers could not be read")
             return
+        told = _points_told(element, matrix) if len(runs) == 1 else ()
         for points, closed in runs:
             if not all(math.isfinite(c) for p in points for c in p):
-                self.skip("numbers", name, "its numbers could not be read")
+                self.remarks.skip("numbers", name, "its numbers could not be read")
                 continue
             self.points += len(points)
             if self.points > MAX_ALL_POINTS:
                 raise BadDrawing(f"The drawing has more than {MAX_ALL_POINTS} points. Simplify its curves.")
             if len(points) >= 2:
-                node.shapes.append(Shape(_label(element), _words(element), points, closed))
+                self.lines.append(tuple([*points, points[0]] if closed else points))
+                node.shapes.append(Shape(_label(element), _words(element), points, closed, told))
 
     def close(self, node: _Node, *, single: bool) -> None:
         """Make pieces of what a group held."""
         marks = [s for s in node.shapes if is_mark(s)]
-        closed = [s for s in node.shapes if s.closed and not is_mark(s)]
-        lines = [s for s in node.shapes if not s.closed and not is_mark(s)]
+        seams = [s for s in node.shapes if is_seam(s)]
+        others = [s for s in node.shapes if not is_mark(s) and not is_seam(s)]
+        closed, lines = [s for s in others if s.closed], [s for s in others if not s.closed]
         graded = [s for s in closed if size_of(s)]
         alone = "piece" in node.words or len(closed) == 1 or len(graded) == len(closed)
         if single and closed and alone:
-            outlines = graded if len(graded) > 1 else [max(closed, key=lambda s: abs(_area(s.points)))]
+            outlines = graded if len(graded) > 1 else [max(closed, key=lambda s: abs(ring_area(s.points)))]
             for other in closed:
                 if other not in outlines:
-                    self.skip(
+                    self.remarks.skip(
                         "inner_outline",
                         other.label or "a shape inside a piece",
                         "inside another outline; only the largest closed shape of a piece is its cut line",
                     )
-            words = [*node.words, *(w for o in outlines for w in o.words), *(w for t in node.texts for w in _split(t))]
-            name = node.label or next((t for t in node.texts if not _says_something(t)), "") or outlines[0].label
-            self.found(name, Drawn(words, node.texts, outlines, lines, marks))
+            words = [
+                *node.words,
+                *(w for o in outlines for w in o.words),
+                *(w for t in node.texts for w in split_words(t)),
+            ]
+            name = node.label or next((t for t in node.texts if not says_something(t)), "") or outlines[0].label
+            self.found(name, Drawn(words, node.texts, outlines, lines, marks, seams))
             return
         for shape in closed:
             self.found(shape.label, Drawn(shape.words, [], [shape], [], []))
         for line in [*lines, *marks]:
-            self.skip("stray_line", line.label or "an open line", "not closed, and not inside the group of one piece")
+            self.remarks.skip(
+                "stray_line", line.label or "an open line", "not closed, and not inside the group of one piece"
+            )
         for text in node.texts:
             if closed and text:
-                self.skip("stray_label", f"the label “{text[:40]}”", "not inside the group of one piece")
+                self.remarks.skip("stray_label", f"the label “{text[:40]}”", "not inside the group of one piece")
 
     def found(self, name: str, drawn: Drawn) -> None:
         """A piece, or what one layer shows of a piece in one size."""
         name = (name or f"piece {len(self.pieces) + 1}")[:80]
         if self.size is None:
-            self.piece(name, drawn)
+            self._piece(name, drawn)
         else:
             self.sized.setdefault(name, []).append((self.size, drawn))
+
+    def _piece(self, name: str, drawn: Drawn) -> None:
+        read = read_piece(name, drawn, self.remarks)
+        if read is not None:
+            self.pieces.append(read)
 
     def finish(self) -> None:
         """The pieces whose sizes lie on layers of their own, once all are read."""
         for name, layers in self.sized.items():
-            self.piece(name, all_sizes(layers) if len(layers) > 1 else layers[0][1])
-
-    def piece(self, name: str, drawn: Drawn) -> None:
-        words, texts, outlines, lines, marks = drawn.words, drawn.texts, drawn.outlines, drawn.lines, drawn.marks
-        fold: Shape | None = None
-        grain_line: Shape | None = None
-        for line in lines:
-            if len(line.points) != 2 or math.dist(line.points[0], line.points[1]) < 1.0:
-                self.skip(
-                    "open_curve",
-                    line.label or f"a line in {name}",
-                    "an open curve; only straight lines have a meaning here",
-                )
-            elif "fold-edge" in line.words or line.label.lower().startswith("fold-edge"):
-                fold = line
-            elif grain_line is None or "grainline" in line.words:
-                grain_line = line
-            else:
-                self.skip(
-                    "second_grainline", line.label or f"a second line in {name}", "the piece has a grainline already"
-                )
-        said = _Said.of(words, texts)
-        for word in said.unknown:
-            self.skip("allowance", f"“{word}” in {name}", "could not be read as a length")
-        try:
-            fault = next((told for one in outlines if (told := polygon_fault(one.points))), None)
-            if fault is not None:
-                raise BadPiece(f"the outline {fault}.")
-            axes = axes_of(outlines[0].points, grain_line, fold)
-            draft, sizes, faults = draft_of(outlines, axes, marks)
-            how = HowCut(said.copies, said.pair, fold is not None, said.grain, said.one_way, said.seam)
-            read = PieceRead(name, draft, how, sizes)
-            cut_line(read.piece)
-        except BadPiece as error:
-            self.skip("cannot_be_cut", name, str(error).split(": ", 1)[-1])
-            return
-        for told in faults:
-            self.skip("mark", name, told)
-        if grain_line is None and fold is None:
-            self.mend(
-                "no_grainline", f"{name}: grainline", "none is drawn; the drawing's left-to-right is taken as the grain"
-            )
-        self.pieces.append(read)
+            self._piece(name, all_sizes(layers) if len(layers) > 1 else layers[0][1])
 
 
 def _label(element: Element) -> str:
@@ -362,62 +356,26 @@ def _label(element: Element) -> str:
 
 
 def _words(element: Element) -> list[str]:
-    return [*element.get("class", "").lower().split(), *([element.get("id", "").lower()] if element.get("id") else [])]
+    words = [*element.get("class", "").lower().split(), *([element.get("id", "").lower()] if element.get("id") else [])]
+    # as a class a name loses its capitals, and is cut at its blanks
+    own = [f"{kind}-{name}" for kind in ("size", "level") if (name := element.get(f"data-{kind}"))]
+    return [*own, *words]
 
 
-def _split(text: str) -> list[str]:
-    return re.findall(r"[^\s,;]+", text.lower())
-
-
-_SAYS = re.compile(
-    r"\b(?:copies\s*[-:=]?\s*(\d{1,3})|(\d{1,3})\s*copies)\b|\bpair\b|\bcross[- ]grain\b|\bbias\b|\bany[- ]grain\b"
-    r"|\bone[- ]way\b|\badd[- ](?:seam[- ])?([\d./,⁄½¼¾⅛⅜⅝⅞]+\s*(?:mm|cm|in|\"))",
-    re.IGNORECASE,
-)
-
-
-def _says_something(text: str) -> bool:
-    return _SAYS.search(text) is not None
-
-
-@dataclass
-class _Said:
-    copies: int = 1
-    pair: bool = False
-    grain: Grain = "lengthwise"
-    one_way: bool = False
-    seam: float = 0.0
-    unknown: list[str] = field(default_factory=list)
-
-    @classmethod
-    def of(cls, words: list[str], texts: list[str]) -> _Said:
-        said = cls()
-        for found in _SAYS.finditer(" ; ".join([*words, *texts])):
-            said._take(found)
-        if said.pair and said.copies == 1:
-            # "pair" alone means one of each
-            said.copies = 2
-        return said
-
-    def _take(self, found: re.Match[str]) -> None:
-        """One thing that is said."""
-        text = found.group(0).lower().replace(" ", "-")
-        if "copies" in text:
-            self.copies = int(found.group(1) or found.group(2))
-        elif text == "pair":
-            self.pair = True
-        elif text == "one-way":
-            self.one_way = True
-        elif text in _GRAIN_WORDS:
-            self.grain = _GRAIN_WORDS[text]
-        else:
-            try:
-                self.seam = read_length(found.group(3))
-            except BadEntry:
-                self.unknown.append(found.group(0))
-
-
-_GRAIN_WORDS: dict[str, Grain] = {"cross-grain": "crosswise", "bias": "bias", "any-grain": "any"}
+def _points_told(element: Element, matrix: Any) -> tuple[DraftPoint, ...]:
+    """The points an outline is told by, where they are written beside it (``data-points``); none where they cannot be
+    read: the outline says all that is needed."""
+    try:
+        rows = json.loads(element.get("data-points") or "[]")
+        out = []
+        for x, y, smooth, straight, allowance, ends, key in rows[:MAX_POINTS]:
+            at = matrix.point_in_matrix_space((float(x), float(y)))
+            wide = None if allowance is None else float(allowance)
+            known: Ends = next((one for one in ENDS if one == ends), "mitre")
+            out.append(DraftPoint(float(at.x), float(at.y), bool(smooth), bool(straight), wide, known, int(key)))
+    except (ValueError, TypeError, OverflowError, RecursionError):
+        return ()
+    return tuple(out)
 
 
 #: Shapes as the reader of SVG itself knows them.
@@ -490,7 +448,3 @@ def _curve(control: list[Point]) -> list[Point]:
     if len(found) >= MAX_POINTS:
         raise BadDrawing("A curve in the drawing is too large to be a pattern piece; check its unit.")
     return [*found[1:], control[-1]]
-
-
-def _area(points: list[Point]) -> float:
-    return 0.5 * sum(a[0] * b[1] - b[0] * a[1] for a, b in zip(points, [*points[1:], points[0]], strict=True))

@@ -6,9 +6,9 @@ import time
 
 from ..core.lay.answer import to_json
 from ..core.lay.engine.solver import Answer, EngineFault, Progress, solve
-from ..core.lay.named import laid_how
 from ..core.lay.problem import BadProblem
 from ..operations.by_hand import finish_closing
+from ..operations.lay import note_laid
 from ..operations.log import note
 from ..store import job as jobs
 from ..store import lay as lays
@@ -27,15 +27,23 @@ TELL_EVERY = 0.25
 class _Job(Pulse):
     """A laying that has been taken up."""
 
-    def __init__(self, database: Database, number: int) -> None:
-        super().__init__(database, number)
+    def __init__(self, database: Database, number: int, *, shares: bool) -> None:
+        super().__init__(database, number, shares=shares)
         self.told = 0.0
         with database.look() as session:
             row = jobs.job(session, number)
             asked, self.quiet = row.fingerprint, row.kind == "quiet"
+            # a number of steps gives the same lay everywhere, and so is taken without a break; a search that goes on
+            # from a lay has nothing that could be kept on the way
+            self.shares = self.shares and row.kind == "lay" and not self.params.keys() & {"steps", "closes"}
             if asked is None:
                 raise NotFound("That work has no problem to lay.")
             self.problem = lay_problem.problem(session, asked)
+
+    def hurried(self) -> bool:
+        """Whether others have nothing to show yet: the machine is better used for their first lays."""
+        with self.database.look() as session:
+            return self.shares and jobs.somebody_waits(session, self.number, now())
 
     def progress(self, progress: Progress, answer: Answer) -> None:
         at = time.monotonic()
@@ -52,6 +60,9 @@ class _Job(Pulse):
             ]
             row.refused = [[fold, why.piece, why.across, why.width, why.why] for fold, why in answer.refused]
             row.spent, row.heartbeat = self.spent(), now()
+            if state == "waiting":
+                # not ended: it goes on from so much spent, with what it has found
+                row.state, state = state, ""
             if self.quiet:
                 lays.keep_lays(session, row, [(fold, to_json(lay)) for fold, lay in answer.alternatives], choose=False)
                 if state:
@@ -64,27 +75,15 @@ class _Job(Pulse):
                 lays.keep_lays(session, row, [(fold, to_json(lay)) for fold, lay in answer.alternatives])
             if state:
                 jobs.finish(row, state)
-                best = answer.lay
-                note(
-                    session,
-                    session.get_one(ClothUse, row.use_id),
-                    "lay",
-                    "laid",
-                    pieces=len(best.cut),
-                    how=laid_how(best),
-                    ended="stopped early" if state == "cancelled" else "searched to the end",
-                    length=best.length,
-                    bound=best.bound,
-                    fold=best.sections[0].fold,
-                    job=row.id,
-                )
+                note_laid(session, row, answer.lay)
 
 
-def run(database: Database, number: int, steps: int | None = None) -> None:
+def run(database: Database, number: int, steps: int | None = None) -> bool:
     """Run a job; ``steps``: with so many steps instead of its time, so that the same lay comes out wherever it runs.
-    Faults end up in its row as a sentence; nothing is raised for them."""
+    Faults end up in its row as a sentence; nothing is raised for them. Whether it made way for another one and is to go
+    on later."""
     try:
-        job = _Job(database, number)
+        job = _Job(database, number, shares=steps is None)
         spending = allowed(job.params, job.before, steps)
         answer = solve(
             job.problem,
@@ -94,16 +93,19 @@ def run(database: Database, number: int, steps: int | None = None) -> None:
             clock=time.monotonic,
             on_progress=job.progress,
             cancelled=job.cancelled,
-            partner=second_process if spending.partner and not job.quiet else None,
+            partner=second_process if spending.partner and not job.quiet and not job.hurried() else None,
         )
-        job.write(answer, "cancelled" if answer.cancelled else "done")
+        goes_on = answer.cancelled and job.made_way and not job.stop
+        job.write(answer, "waiting" if goes_on else "cancelled" if answer.cancelled else "done")
+        return goes_on
     except (BadProblem, EngineFault) as fault:
         _fail(database, number, str(fault))
     except NotFound:
-        return
+        return False
     except Exception as fault:
         _fail(database, number, f"The laying stopped on a fault in the program ({type(fault).__name__}). Lay again.")
         raise
+    return False
 
 
 def _fail(database: Database, number: int, sentence: str) -> None:

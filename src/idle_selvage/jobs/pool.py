@@ -2,19 +2,21 @@
 
 from __future__ import annotations
 
+import bisect
 import contextlib
 import os
 import subprocess
 import sys
 import threading
 import time
-from collections import deque
+from concurrent.futures import ThreadPoolExecutor
 from datetime import timedelta
 from typing import Protocol
 
 from sqlalchemy import select
 
 from ..operations.quiet import next_search
+from ..store import job as jobs
 from ..store.database import Database
 from ..store.models.base import now
 from ..store.models.job import Job
@@ -29,12 +31,16 @@ QUIET_AFTER = 5.0
 class _Worker:
     def __init__(self, pool: Pool, *, quiet: bool = False) -> None:
         self.job: int | None = None
+        #: whether it tries lays on the side
+        self.tries = False
         self.ready = False
-        self.process = subprocess.Popen(
+        # always by the same thread: a worker ends with the thread that began it
+        self.process = pool.spawner.submit(
+            subprocess.Popen,
             [
                 sys.executable,
                 "-m",
-                "idle_selvage.jobs.worker",
+                "idle_selvage.jobs.begin",
                 str(pool.database.home),
                 str(os.getpid()),
                 *([] if pool.steps is None else [str(pool.steps)]),
@@ -44,7 +50,7 @@ class _Worker:
             stdout=subprocess.PIPE,
             text=True,
             start_new_session=True,
-        )
+        ).result()
         threading.Thread(target=self._listen, args=(pool,), daemon=True).start()
 
     def _listen(self, pool: Pool) -> None:
@@ -57,6 +63,10 @@ class _Worker:
                 continue
             elif line.startswith("done"):
                 self.job = None
+            elif line.startswith("again"):
+                self.job = None
+                pool.submit(int(line.split()[1]))
+                continue
             pool.dispatch()
         pool.lost(self)
 
@@ -79,11 +89,13 @@ class Pool:
 
     def __init__(self, database: Database, size: int = 2, steps: int | None = None, *, quiet: bool = False) -> None:
         self.database, self.size, self.steps = database, size, steps
+        self.spawner = ThreadPoolExecutor(1, "spawner")
         #: whether it searches on while nobody waits, and the process that does
         self.quiet = quiet
         self._quiet: _Worker | None = None
         self._idle_since = time.monotonic()
-        self._queue: deque[int] = deque()
+        # what waits, by kind and turn: see the store's order
+        self._queue: list[tuple[tuple[int, bool, int], int]] = []
         self._workers: list[_Worker] = []
         self._lock = threading.RLock()
         self._closing = threading.Event()
@@ -96,27 +108,52 @@ class Pool:
         threading.Thread(target=self._watch, daemon=True).start()
 
     def submit(self, number: int) -> None:
-        """Queue a job that is in the database as ``waiting``."""
+        """Queue a job that is in the database as ``waiting``: as it was asked for, layings before trials."""
+        with self.database.look() as session:
+            row = session.get(Job, number)
+            if row is None:
+                return
+            turn = jobs.turn(row)
         with self._lock:
-            self._queue.append(number)
+            if all(queued != number for _, queued in self._queue):
+                bisect.insort(self._queue, (turn, number))
         self.dispatch()
 
     def dispatch(self) -> None:
         with self._lock:
             while self._queue and not self._closing.is_set():
-                free = next((w for w in self._workers if w.job is None and w.process.poll() is None), None)
+                turn, number = self._queue[0]
+                if self._is_trial(turn) and self._trying() >= max(1, self.size - 1):
+                    # one worker is kept for whoever lays
+                    return
+                free = next((w for w in self._workers if w.ready and w.job is None and w.process.poll() is None), None)
                 if free is None:
-                    if len(self._workers) >= self.size:
-                        return
-                    free = _Worker(self)
-                    self._workers.append(free)
-                number = self._queue.popleft()
+                    # one that still loads the engine gets nothing: who was asked for later would be done before
+                    self._have_another()
+                    return
                 try:
                     free.give(number)
                 except OSError:
                     free.job = None
-                    self._queue.appendleft(number)
                     self._workers.remove(free)
+                    continue
+                free.tries = self._is_trial(turn)
+                del self._queue[0]
+                self._have_another()
+
+    def _have_another(self) -> None:
+        """Load the engine once more when all workers are at something, for whoever comes next."""
+        idle = any(w.job is None and w.process.poll() is None for w in self._workers)
+        if not idle and len(self._workers) < self.size:
+            self._workers.append(_Worker(self))
+
+    @staticmethod
+    def _is_trial(turn: tuple[int, bool, int]) -> bool:
+        return turn[0] == jobs.KINDS.index("trials")
+
+    def _trying(self) -> int:
+        """How many workers try lays on the side."""
+        return sum(w.job is not None and w.tries for w in self._workers)
 
     def lost(self, worker: _Worker) -> None:
         """A worker ended. Its job, if any, goes stale and is picked up by the watch."""
@@ -137,6 +174,7 @@ class Pool:
                 with contextlib.suppress(subprocess.TimeoutExpired):
                     worker.process.wait(timeout=3)
             self._workers.clear()
+        self.spawner.shutdown(wait=False)
 
     def _watch(self) -> None:
         while not self._closing.wait(WATCH_EVERY):
@@ -160,6 +198,8 @@ class Pool:
             if number is None:
                 self._idle_since = time.monotonic()
                 return
+            if self._closing.is_set():
+                return
             if self._quiet is None or self._quiet.process.poll() is not None:
                 self._quiet = _Worker(self, quiet=True)
             with contextlib.suppress(OSError):
@@ -168,7 +208,7 @@ class Pool:
     def _pick_up(self) -> None:
         """Queue jobs nobody works at: all that wait unqueued, and all that have gone quiet."""
         with self._lock:
-            ours = {w.job for w in self._workers if w.process.poll() is None} | set(self._queue)
+            ours = {w.job for w in self._workers if w.process.poll() is None} | {number for _, number in self._queue}
             if self._quiet is not None and self._quiet.process.poll() is None:
                 ours.add(self._quiet.job)
         with self.database.look() as session:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import time
+from datetime import timedelta
 from typing import Any
 
 from ..store import job as jobs
@@ -14,15 +15,21 @@ from ..store.models.base import now
 LOOK_EVERY = 0.05
 #: Between two signs of life, seconds.
 BEAT_EVERY = 1.0
+#: A laying searches for so long before it makes way for one that has nothing to show yet, and that one has waited so
+#: long: a worker that is free takes it sooner.
+TURN, WAITED = 0.4, timedelta(seconds=0.3)
 
 
 class Pulse:
-    """A job that has been taken up. Raises :class:`NotFound` when it has ended already."""
+    """A job that has been taken up. Raises :class:`NotFound` when it has ended already.
 
-    def __init__(self, database: Database, number: int) -> None:
-        self.database, self.number = database, number
+    ``shares``: whether it makes way for others once it has had its turn; it goes on later.
+    """
+
+    def __init__(self, database: Database, number: int, *, shares: bool = False) -> None:
+        self.database, self.number, self.shares = database, number, shares
         self.looked = self.beaten = 0.0
-        self.stop = False
+        self.stop = self.made_way = False
         with database.begin() as session:
             row = jobs.job(session, number)
             if row.state not in ("waiting", "running"):
@@ -39,18 +46,20 @@ class Pulse:
         return self.before + time.monotonic() - self.begun
 
     def cancelled(self) -> bool:
-        """Whether somebody asked to stop; gives a sign of life on the way."""
+        """Whether somebody asked to stop, or waits for a turn; gives a sign of life on the way."""
         at = time.monotonic()
         if at - self.looked >= LOOK_EVERY:
             self.looked = at
             with self.database.look() as session:
                 self.stop = jobs.job(session, self.number).cancel
+                if self.shares and at - self.begun >= TURN:
+                    self.made_way = jobs.somebody_waits(session, self.number, now() - WAITED)
             if at - self.beaten >= BEAT_EVERY:
                 self.beaten = at
                 with self.database.begin() as session:
                     row = jobs.job(session, self.number)
                     row.heartbeat, row.spent = now(), self.spent()
-        return self.stop
+        return self.stop or self.made_way
 
     def end(self, state: str, error: str = "") -> None:
         """Close the row."""

@@ -1,9 +1,10 @@
-"""A worker process: ``python -m idle_selvage.jobs.worker HOME SERVER [STEPS]``, with the server's process number, and
+"""A worker process: ``python -m idle_selvage.jobs.begin HOME SERVER [STEPS]``, with the server's process number, and
 how many steps a search takes instead of its time.
 
 It loads the compiled engine once, says ``ready``, then runs the job numbers it reads from standard
-input, answering each with ``done N``. When its input ends it leaves; when the server is gone it leaves at once, and the
-job it was at is taken up again by the next server.
+input, answering each with ``done N``, or with ``again N`` when it made way for another one and is to go on. When its
+input ends it leaves; when the server is gone it leaves at once, and the job it was at is taken up again by the next
+server.
 """
 
 from __future__ import annotations
@@ -21,7 +22,6 @@ from ..store.bell import Bell
 from ..store.database import Database
 from ..store.errors import NotFound
 from . import laying, trying
-from .orphan import leave_with_parent
 
 #: The last word on the line of a worker that searches quietly, and how far below others it runs; any search runs a
 #: little below the server and the page, which show what it finds.
@@ -38,8 +38,8 @@ class _Told(Bell):
             print("told", flush=True)
 
 
-def run(database: Database, number: int, steps: int | None = None) -> None:
-    """Do one job of whatever kind; one that has ended already is left alone."""
+def run(database: Database, number: int, steps: int | None = None) -> bool:
+    """Do one job of whatever kind; one that has ended already is left alone. Whether it is to go on later."""
     with database.look() as session:
         kind = jobs.job(session, number).kind
     if kind != "trials":
@@ -47,19 +47,19 @@ def run(database: Database, number: int, steps: int | None = None) -> None:
     try:
         trying.run(database, number, steps)
     except NotFound:
-        return None
+        return False
     except Exception as fault:
         told = f"Trying stopped on a fault in the program ({type(fault).__name__}). Try again."
         with database.begin() as session:
             jobs.finish(jobs.job(session, number), "failed", told)
         raise
+    return False
 
 
 def main() -> None:
     """Serve jobs until standard input ends."""
     # Ctrl-C in the terminal is for the server, which then ends us in order
     signal.signal(signal.SIGINT, signal.SIG_IGN)
-    leave_with_parent(int(sys.argv[2]))
     os.nice(LOWEST if sys.argv[-1] == QUIET else BELOW)
     # seconds of loading are better spent now than out of the first search's time
     compile_ahead()
@@ -70,12 +70,9 @@ def main() -> None:
     print("ready", flush=True)
     for line in sys.stdin:
         number = int(line)
+        goes_on = False
         try:
-            run(database, number, steps)
+            goes_on = run(database, number, steps)
         except Exception:
             traceback.print_exc()
-        print(f"done {number}", flush=True)
-
-
-if __name__ == "__main__":
-    main()
+        print(f"{'again' if goes_on else 'done'} {number}", flush=True)

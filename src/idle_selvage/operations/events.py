@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping
 from typing import Any
 
+from ..core.cut.tally import FAULTS
 from ..core.wording import Sentence, joined
 
 Values = Mapping[str, Any]
@@ -59,6 +60,16 @@ def _swatch(values: Values) -> str:
     return Sentence("Swatch readings: {said}.", said=joined(values["said"], "; "))
 
 
+def _pieces_read(values: Values) -> Sentence:
+    told = "Read {count} piece from “{file}”." if values["count"] == 1 else "Read {count} pieces from “{file}”."
+    return Sentence(told, count=values["count"], file=values["file"])
+
+
+def _lost(values: Values) -> str:
+    why = f", {values['why']}" if values.get("why") else ""
+    return f"Went wrong: {values['what']} is {FAULTS[values['how']]}{why}."
+
+
 def _tried(values: Values) -> str:
     count = values["count"]
     return f"Began trying {'1 lay' if count == 1 else f'{count} lays'} on the side."
@@ -107,7 +118,7 @@ EVENTS: dict[str, str | Callable[[Values], str]] = {
     "set-aside": "Set aside, since {why}: {told}",
     "look-again": "To be looked at again: {told}",
     "piece-added": "Added the piece “{name}”, {copies} to cut.",
-    "pieces-read": "Read {count} pieces from “{file}”.",
+    "pieces-read": _pieces_read,
     "piece-changed": "Changed the piece “{name}”.",
     "piece-out": "Took out the piece “{name}”.",
     "piece-back": "Brought back the piece “{name}”.",
@@ -121,6 +132,10 @@ EVENTS: dict[str, str | Callable[[Values], str]] = {
     "bar-free": "Left it free which bar falls where on “{name}”.",
     # cloth
     "cloth-noted": _noted,
+    "came-out": "Measured how it came out: {what}, {name}.",
+    "came-out-struck": "Struck out how it came out: {what}, {name}.",
+    "note": "{text}",
+    "archive-in": "Took “{name}” in from an archive.",
     "cloth-added": "Put {name} into the cupboard.",
     "cloth-out": "Took {name} out of the cupboard.",
     "cloth-back": "Brought {name} back.",
@@ -167,6 +182,23 @@ EVENTS: dict[str, str | Callable[[Values], str]] = {
     "lay-renamed": "Called the lay “{lay}” “{name}”.",
     "lay-away": "Put the lay “{lay}” away.",
     "by-hand": _by_hand,
+    # cut
+    "before-ticked": "Ticked before cutting: {what}.",
+    "before-unticked": "Took a tick away before cutting: {what}.",
+    "before-accepted": "Accepted before cutting, since {why}: {what}.",
+    "before-unaccepted": "No longer accepted before cutting: {what}.",
+    "cutting-begun": "Began cutting {copies} pieces.",
+    "piece-cut": "Cut {what}.",
+    "piece-not-cut": "It was marked by mistake: {what} is not cut.",
+    "piece-lost": _lost,
+    "piece-found": "It is good after all: {what}.",
+    "round-left": "Gave up the rest of a lay for another one.",
+    "order-own": "Cuts in an order of one’s own.",
+    "order-computed": "Cuts in the computed order again.",
+    "cut-again": "Found a place for what is missing: {way}.",
+    "remnant-kept": "Put a remnant of {name} into the cupboard: {size}.",
+    "device-paired": "Paired the device “{name}”.",
+    "device-revoked": "Took the pairing of “{name}” back.",
     "closing-begun": "Searched on from the lay “{lay}”.",
     "closing-late": "What was found from the lay “{lay}” was left: it was changed meanwhile.",
 }

@@ -19,7 +19,7 @@ from ..core.lay.drawing import Drawing, draw
 from ..core.lay.folding import Folding, Sides, foldings
 from ..core.lay.left_over import Rectangle, left_over
 from ..core.lay.moves import CannotMove
-from ..core.lay.named import called_by, fold_name, renamed
+from ..core.lay.named import called_by, fold_name, laid_how, renamed
 from ..core.lay.outside import taken_in
 from ..core.lay.problem import FOLDS, Problem, too_wide_sentences, too_wide_told
 from ..core.lay.problem import to_json as problem_json
@@ -165,8 +165,31 @@ def cancel(session: Session, number: int) -> models.Job:
     row = jobs.job(session, number)
     if row.state in jobs.OPEN:
         row.cancel = True
+        if row.state == "waiting" and row.spent > 0.0:
+            # nobody works at it, and it has found something: it need not wait for another turn to end
+            jobs.finish(row, "cancelled")
+            found = lays.found_by(session, row.id)
+            if row.kind == "lay" and found is not None:
+                note_laid(session, row, lays.as_lay(found))
         session.flush()
     return row
+
+
+def note_laid(session: Session, job: models.Job, best: Lay) -> None:
+    """Write down that a laying has ended, and with what."""
+    note(
+        session,
+        session.get_one(models.ClothUse, job.use_id),
+        "lay",
+        "laid",
+        pieces=len(best.cut),
+        how=laid_how(best),
+        ended="stopped early" if job.state == "cancelled" else "searched to the end",
+        length=best.length,
+        bound=best.bound,
+        fold=best.sections[0].fold,
+        job=job.id,
+    )
 
 
 def choose_lay(session: Session, cloth_use: models.ClothUse, number: int) -> None:

@@ -20,7 +20,14 @@ MOST_LINES = 500
 #: A line of the time before events, and the key under which it keeps its sentence with its quantities.
 TOLD, SAID = "told", "said"
 #: What is no deed of the maker's, or ends by itself.
-NOT_TAKEN_BACK = ("laying-begun", "closing-begun", "closing-late", "laid", "laying-failed", "trials-begun")
+NOT_TAKEN_BACK = (
+    "laying-begun", "closing-begun", "closing-late", "laid", "laying-failed", "trials-begun",
+    # cloth that was cut comes back by no undo: what was marked by mistake is said so at the table
+    "cutting-begun", "piece-cut", "piece-not-cut", "piece-lost", "piece-found", "round-left", "cut-again",
+    "device-paired", "device-revoked",
+    # what was taken in as a whole is put away as a whole, and what was noted stays
+    "archive-in", "note",
+)  # fmt: skip
 Garment = models.Project | models.ClothUse | None
 
 
@@ -110,10 +117,12 @@ def read_house_log(session: Session) -> list[LogLine]:
 
 def _read_lines(session: Session, rows: Sequence[models.LogEntry]) -> list[LogLine]:
     stands = journal.standing(session, [row.change_id for row in rows if row.change_id is not None])
-    return [_placed(line_of(row), stands) for row in rows]
+    return [placed(row, stands) for row in rows]
 
 
-def _placed(line: LogLine, stands: Mapping[int, bool]) -> LogLine:
+def placed(row: models.LogEntry, stands: Mapping[int, bool]) -> LogLine:
+    """A line as it is read, with whether what it tells of ``stands`` (by the numbers of changes)."""
+    line = line_of(row)
     change = line.change if line.change in stands else None
     return replace(line, change=change, stands=stands.get(change or 0, True))
 

@@ -36,7 +36,7 @@ from ..core.true.slant import skew_angle
 from ..core.true.squareness import BarReading, headline, squareness
 from ..core.wording import Sentence, sentence_of
 from ..store import cloth as cloths
-from ..store import models, true_sheet
+from ..store import models, outcome, true_sheet
 from ..store import piece as pieces
 from ..store import seam as seams
 from ..store.errors import NotFound
@@ -264,6 +264,8 @@ class Matching:
 
     now: Standing
     lay: LayStanding | None
+    #: how far cut pieces of all garments were found beside their places, mm
+    measured_after: tuple[float, ...] = ()
 
     @cached_property
     def bars(self) -> Bars:
@@ -320,7 +322,7 @@ class Matching:
         """What is not known of cloth and hand."""
         row = self.now.cloth.row
         uneven = (unevenness(row.repeats("along")), unevenness(row.repeats("across")))
-        off = laid_off(self.now)
+        off = [*laid_off(self.now), *self.measured_after]
         own = hand_from(off)
         return Doubt(HAND_MM if own is None else own, slant_left(self.now), uneven, 0 if own is None else len(off))
 
@@ -503,7 +505,8 @@ def matching(session: Session, now: Standing, lay_id: int | None = None) -> Matc
         row = session.get(models.LayRecord, lay_id)
         if row is None or row.use_id != now.use.id or row.deleted_at is not None:
             raise NotFound("There is no such lay.")
-    return Matching(now, None if row is None else lay_standing(now, row))
+    stood = None if row is None else lay_standing(now, row)
+    return Matching(now, stood, tuple(outcome.laid_off(session)))
 
 
 def drafted(now: Standing) -> tuple[tuple[models.Piece, Draft, Piece], ...]:

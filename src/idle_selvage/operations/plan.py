@@ -3,7 +3,7 @@ garment's cloths."""
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import asdict, dataclass, replace
 from functools import lru_cache
 from typing import Any, Literal
@@ -23,7 +23,8 @@ from ..core.plan.sizes import followed
 from ..core.shrink.to_fit import enlarged
 from ..core.wording import Sentence, listed, sentence_of
 from ..formats.audit import Mended, NotRead
-from ..formats.svg_pieces import BadDrawing, PieceRead, read_svg
+from ..formats.drawn_pieces import PieceRead
+from ..formats.svg_pieces import BadDrawing, read_svg
 from ..store import models
 from ..store import piece as pieces
 from ..store import seam as seams
@@ -232,28 +233,43 @@ def read_drawing(
         drawing = read_svg(svg)
     except BadDrawing as fault:
         raise Refused(str(fault), path="svg") from None
-    _room(session, cloth_use.project_id, len(drawing.what))
-    there = {row.name: row for row in pieces.pieces(session, cloth_use.project_id)}
-    again = [read.name for read in drawing.what if read.name in there]
+    added = keep_read(session, [(read, cloth_use) for read in drawing.what], file_name, drawing.not_read, twice)
+    return DrawingRead(added, drawing.not_read, drawing.mended)
+
+
+def keep_read(
+    session: Session,
+    found: Sequence[tuple[PieceRead, models.ClothUse]],
+    file_name: str,
+    not_read: Sequence[NotRead],
+    twice: Twice,
+) -> tuple[str, ...]:
+    """Keep pieces that were read from a file, each cut from a cloth of one garment; their names. Raises
+    :class:`Refused`."""
+    if not found:
+        return ()
+    main = found[0][1]
+    _room(session, main.project_id, len(found))
+    there = {row.name: row for row in pieces.pieces(session, main.project_id)}
+    again = [read.name for read, _ in found if read.name in there]
     if again and twice == "ask":
         names = listed([f"“{name}”" for name in dict.fromkeys(again)])
         there_already = "is here already" if len(set(again)) == 1 else "are here already"
         told = f"{names} {there_already}. Read the drawing instead, or beside what is there?"
         raise Refused(told, code="again", path="svg")
-    for read in drawing.what:
+    for read, use in found:
         old = there.pop(read.name, None) if twice == "instead" else None
         if old is not None:
-            _drawn_anew(session, old, read, cloth_use)
+            _drawn_anew(session, old, read, use)
             continue
-        row = models.Piece(project_id=cloth_use.project_id, name=read.name, **_USUAL)
+        row = models.Piece(project_id=use.project_id, name=read.name, **_USUAL)
         _keep_read(row, read)
-        row.cuts.append(models.Cut(use_id=cloth_use.id, **{**_USUALLY_CUT, **asdict(read.how)}))
+        row.cuts.append(models.Cut(use_id=use.id, **{**_USUALLY_CUT, **asdict(read.how)}))
         session.add(row)
     session.flush()
-    if drawing.what:
-        not_read = [f"{n.place}: {n.why}" for n in drawing.not_read]
-        note(session, cloth_use, "plan", "pieces-read", count=len(drawing.what), file=file_name[:80], not_read=not_read)
-    return DrawingRead(tuple(p.name for p in drawing.what), drawing.not_read, drawing.mended)
+    lost = [f"{n.place}: {n.why}" for n in not_read]
+    note(session, main, "plan", "pieces-read", count=len(found), file=file_name[:80], not_read=lost)
+    return tuple(read.name for read, _ in found)
 
 
 def _keep_read(row: models.Piece, read: PieceRead) -> None:

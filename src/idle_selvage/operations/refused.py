@@ -14,6 +14,7 @@ class Refused(Exception):
 
     ``code`` says of which kind it is: ``bad_entry``, ``not_ready``, ``cannot_lay``, ``cannot_schedule``, ``in_use``,
     ``asked`` (it looks like a slip; said once more, it is kept), ``again`` (it is there already);
+    ``cannot_do`` (at the table: it was done, or was not);
     ``path`` names the entry it is about, if one.
     """
 

@@ -20,6 +20,8 @@ from ..core.cloth.dye import Dye
 from ..core.cloth.hand import needs_lining
 from ..core.cloth.make import NO_GRAIN, Make
 from ..core.cloth.width import PLACES
+from ..core.cut.tally import Progress, progress
+from ..core.cut.tally import tally as add_up
 from ..core.lay import stale
 from ..core.lay.asking import (
     ClothToLay,
@@ -58,8 +60,8 @@ from ..core.washday.needs import needs_treatment
 from ..core.wording import Sentence, capital, sentence_of
 from ..core.working import Figure
 from ..store import cloth as cloths
+from ..store import cutting, models, trial, true_sheet, use, wash
 from ..store import garment as stored
-from ..store import models, trial, true_sheet, use, wash
 from ..store import piece as pieces
 from ..store import seam as seams
 from ..store import swatch as swatches
@@ -561,6 +563,14 @@ class Standing:
         )
 
     @cached_property
+    def cut_so_far(self) -> Progress:
+        """How far cutting is."""
+        rounds = self.rows.rounds
+        found = add_up([cutting.as_round(row) for row in rounds], [cutting.as_deed(row) for row in self.rows.deeds])
+        asked = cutting.asked_of_round(rounds[0]) if rounds else {}
+        return progress(found, asked, begun=bool(rounds), laid=self.chosen is not None)
+
+    @cached_property
     def stages_here(self) -> tuple[Stage, ...]:
         """How far each stage is for this cloth."""
         row, swatch, job = self.cloth.row, self.rows.cloth.swatch, self.rows.job
@@ -588,6 +598,7 @@ class Standing:
                 true=self.truth.progress,
                 trued=not self.trim and row.weave not in NO_GRAIN,
                 laid_out=not self.trim,
+                cut=self.cut_so_far,
             )
         )
 

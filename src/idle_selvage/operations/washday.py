@@ -12,7 +12,7 @@ from sqlalchemy.orm import Session
 from ..core.shrink.treatment import WASH_OF_CYCLE
 from ..core.washday.loads import MACHINES, WASHERS_KG, Batch, Load, Machine, group, learned_time
 from ..core.washday.needs import napped
-from ..core.washday.schedule import GRACE, GRAIN, LEAST_WAKING, CannotSchedule, Done, Waking, plan
+from ..core.washday.schedule import GRACE, GRAIN, LEAST_WAKING, CannotSchedule, Done, Slot, Waking, plan
 from ..core.wording import sentence_of
 from ..store import models, wash_load
 from ..store import project as projects
@@ -189,8 +189,28 @@ class Wished:
     taken: Mapping[str, str] = field(default_factory=dict)
 
 
+@dataclass(frozen=True)
+class DrawnUp:
+    """A plan that was reckoned and is not kept yet. ``found``: the loads and their begun steps it was reckoned from,
+    ``kept``: those that stay; a slot's load counts through them and then through ``fresh``."""
+
+    midnight: datetime
+    found: tuple[object, ...]
+    kept: tuple[int, ...]
+    fresh: tuple[Load, ...]
+    garments: Mapping[str, str]
+    slots: tuple[Slot, ...]
+    begun: frozenset[tuple[int, int]]
+
+
 def plan_day(session: Session, at: datetime, midnight: datetime, wished: Wished | None = None) -> None:
-    """Plan everything that is not under way anew, from ``at`` on; ``midnight`` is the local day's beginning.
+    """Plan the day and keep the plan at once."""
+    keep_day(session, draw_up(session, at, midnight, wished))
+
+
+def draw_up(session: Session, at: datetime, midnight: datetime, wished: Wished | None = None) -> DrawnUp:
+    """Plan everything that is not under way anew, from ``at`` on; ``midnight`` is the local day's beginning. It takes
+    seconds and only reads, so that nobody else waits to write meanwhile.
 
     Steps begun or done stay as they are. Raises :class:`Refused`.
     """
@@ -200,11 +220,8 @@ def plan_day(session: Session, at: datetime, midnight: datetime, wished: Wished 
     taken = {machine: _minutes(until, f"taken.{machine}") for machine, until in wished.taken.items() if until.strip()}
     begins = midnight + timedelta(minutes=_minutes(wished.start, "start")) if wished.start.strip() else at
     house = settings(session)
-    kept = [row for row in wash_load.loads(session) if any(t.started_at for t in row.steps)]
-    for row in wash_load.loads(session):
-        if row not in kept:
-            session.delete(row)
-    session.flush()
+    there = wash_load.loads(session)
+    kept = [row for row in there if any(t.started_at for t in row.steps)]
     busy = {str(c.cloth_id) for row in kept for c in row.cloths}
     found = {w.batch.key: (w, w.batch) for w in waiting(session) if w.batch is not None}
     known = {key: time for key, (time, _) in learned(session).items()}
@@ -234,18 +251,39 @@ def plan_day(session: Session, at: datetime, midnight: datetime, wished: Wished 
     if not made.slots:
         raise Refused("Nothing waits to be treated, so there is nothing to plan.", code="not_ready")
     names = {key: one.garment.name for key, (one, _) in found.items()}
-    rows = [*kept, *(_new_load(session, load, names) for load in fresh)]
-    for slot in made.slots:
-        if (slot.load, slot.step) in begun:
+    ids = tuple(row.id for row in kept)
+    return DrawnUp(midnight, _as_found(there), ids, tuple(fresh), names, tuple(made.slots), frozenset(begun))
+
+
+def _as_found(rows: Sequence[models.WashLoad]) -> tuple[object, ...]:
+    """What a plan rests on: which loads there are, and which of their steps were begun and ended."""
+    return tuple((row.id, *((t.id, t.started_at, t.finished_at) for t in row.steps)) for row in rows)
+
+
+def keep_day(session: Session, drawn: DrawnUp) -> None:
+    """Keep a plan in place of what was planned and not begun. Raises :class:`Refused` when the washing day was changed
+    since it was drawn up."""
+    there = wash_load.loads(session)
+    if _as_found(there) != drawn.found:
+        told = "The washing day was changed while this was planned; nothing was overwritten. Plan it again."
+        raise Refused(told, code="changed_since")
+    for row in there:
+        if row.id not in drawn.kept:
+            session.delete(row)
+    session.flush()
+    of = {row.id: row for row in there}
+    rows = [*(of[number] for number in drawn.kept), *(_new_load(session, one, drawn.garments) for one in drawn.fresh)]
+    for slot in drawn.slots:
+        if (slot.load, slot.step) in drawn.begun:
             continue
         step = rows[slot.load].steps[slot.step]
-        step.start_at = midnight + timedelta(minutes=slot.start)
-        step.end_at = midnight + timedelta(minutes=slot.end)
+        step.start_at = drawn.midnight + timedelta(minutes=slot.start)
+        step.end_at = drawn.midnight + timedelta(minutes=slot.end)
     session.flush()
     note(session, None, "shrink", "day-planned", count=len(rows))
 
 
-def _new_load(session: Session, load: Load, garments: dict[str, str]) -> models.WashLoad:
+def _new_load(session: Session, load: Load, garments: Mapping[str, str]) -> models.WashLoad:
     row = models.WashLoad(
         name=load.name,
         why=load.why,

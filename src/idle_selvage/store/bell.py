@@ -8,7 +8,10 @@ from collections import deque
 from collections.abc import Callable
 
 #: So many may wait at the same time; of more, the one that has waited longest goes away without news.
-MOST_WAITING = 8
+MOST_WAITING = 40
+#: Where many wait, all of them ask again at every ring: each waiting one lets the news rest for so long, up to so long,
+#: seconds, so that several rings are one. One page alone, or two, hear at once.
+REST_EACH, LONGEST_REST, AT_ONCE = 0.1, 3.0, 2
 #: How often one who waits looks whether anybody still wants to know, seconds.
 LOOK_EVERY = 0.5
 
@@ -52,6 +55,9 @@ class Bell:
                 if left <= 0:
                     break
                 self._heard.wait(min(left, LOOK_EVERY))
+            if len(self._waiting) > AT_ONCE and me in self._waiting and self.heard(besides) != since:
+                rest = min(LONGEST_REST, REST_EACH * len(self._waiting))
+                self._heard.wait_for(lambda: self._closed or me not in self._waiting, rest)
             if me in self._waiting:
                 self._waiting.remove(me)
             return self.heard(besides)

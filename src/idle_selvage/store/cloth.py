@@ -201,6 +201,8 @@ def as_laid(row: Cloth, states: ClothStates, at: int) -> ClothToLay:
         states.move(0 if fold is None else state_index(row, fold.wash_id), at),
         as_border(row),
         row.margin_high,
+        tuple(tuple((float(x), float(y)) for x, y in ring) for ring in row.outline),
+        states.move(min(row.outline_state, at), at),
     )
 
 

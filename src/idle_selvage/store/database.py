@@ -1,31 +1,27 @@
-"""Opening the one SQLite file: WAL, foreign keys, migrations, and a consistent copy while serving."""
+"""Opening the one SQLite file: WAL, foreign keys, migrations."""
 
 from __future__ import annotations
 
 import sqlite3
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from contextlib import closing, contextmanager
+from datetime import datetime
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
-from sqlalchemy import Connection, Engine, create_engine, event
+from sqlalchemy import URL, Connection, Engine, create_engine, event
 from sqlalchemy.orm import Session, sessionmaker
 
 from . import journal
 from .bell import Bell
+from .data_file import FILE_NAME, HEAD, MIGRATIONS, BadData, shape_of
 from .journal import NOBODY, Asked
 
 if TYPE_CHECKING:
     from alembic.config import Config
 
-FILE_NAME = "idle-selvage.sqlite3"
-#: The newest migration; a file that is there already is not migrated again.
-HEAD = "0012"
-_MIGRATIONS = Path(__file__).parent / "migrations"
-
-
-class BadBackup(ValueError):
-    """A file that is no backup of ours; the message is a sentence."""
+#: So long a change waits for another one to be written, seconds.
+WAIT = 15
 
 
 class Database:
@@ -34,29 +30,40 @@ class Database:
     def __init__(self, home: Path) -> None:
         self.home = home
         self.path = home / FILE_NAME
-        home.mkdir(parents=True, exist_ok=True)
-        self.engine: Engine = create_engine(f"sqlite:///{self.path}", connect_args={"timeout": 15})
+        # what is in it is nobody else's business
+        home.mkdir(parents=True, exist_ok=True, mode=0o700)
+        # what a fault says goes into the program's log, and no entry of a person belongs there
+        self.engine: Engine = create_engine(_address(self.path), connect_args={"timeout": WAIT}, hide_parameters=True)
         event.listen(self.engine, "connect", _on_connect)
         event.listen(self.engine, "begin", _on_begin)
         self._sessions = sessionmaker(self.engine, expire_on_commit=False)
         self.bell = Bell()
 
     def migrate(self) -> None:
-        """Bring the file, new or old, to the present shape."""
-        if self._version() == HEAD:
-            return
+        """Bring the file, new or old, to the present shape. Raises :class:`~.data_file.BadData` for a file that is not
+        whole, not ours, or newer than this program."""
+        if self.path.exists() and self.path.stat().st_size > 0 and self._begun():
+            try:
+                shape = shape_of(self.path)
+            except BadData as fault:
+                raise BadData(f"The data file “{self.path.name}” {fault}") from None
+            _for_its_owner(self.path)
+            if shape == HEAD:
+                return
         # half a second to import, and only a new or an old file needs it
         from alembic import command
 
         command.upgrade(alembic_config(self.path), "head")
+        _for_its_owner(self.path)
 
-    def _version(self) -> str | None:
+    def _begun(self) -> bool:
+        """Whether the file holds anything: one whose making was interrupted holds no table yet. A file that is no
+        database holds something."""
         with closing(sqlite3.connect(self.path)) as connection:
             try:
-                row = connection.execute("SELECT version_num FROM alembic_version").fetchone()
-            except sqlite3.OperationalError:
-                return None
-        return None if row is None else str(row[0])
+                return bool(connection.execute("SELECT count(*) FROM sqlite_master").fetchone()[0])
+            except sqlite3.DatabaseError:
+                return True
 
     @contextmanager
     def begin(self, asked: Asked = NOBODY) -> Iterator[Session]:
@@ -89,9 +96,26 @@ def alembic_config(path: Path) -> Config:
     from alembic.config import Config
 
     config = Config()
-    config.set_main_option("script_location", str(_MIGRATIONS).replace("%", "%%"))
-    config.set_main_option("sqlalchemy.url", f"sqlite:///{path}".replace("%", "%%"))
+    config.set_main_option("script_location", str(MIGRATIONS).replace("%", "%%"))
+    config.attributes["address"] = _address(path)
     return config
+
+
+def _address(path: Path) -> URL:
+    """A data file for SQLAlchemy; its name may hold any letter."""
+    return URL.create("sqlite", database=str(path))
+
+
+def _for_its_owner(path: Path) -> None:
+    """Let nobody else read a data file and what SQLite keeps beside it."""
+    for end in ("", "-wal", "-shm"):
+        part = Path(f"{path}{end}")
+        try:
+            if part.stat().st_mode & 0o077:
+                part.chmod(0o600)
+        except OSError:
+            # another's file, or a disk that knows no owners: it can be served all the same
+            continue
 
 
 def _on_begin(connection: Connection) -> None:
@@ -113,51 +137,42 @@ def _on_connect(connection: Any, _record: Any) -> None:
     cursor.close()
 
 
-def backup(home: Path, target: Path) -> None:
-    """A consistent copy of the data file, also while it is being served (SQLite's own backup call)."""
-    source = home / FILE_NAME
-    if not source.exists():
-        raise BadBackup("There is no data yet in this folder, so there is nothing to back up.")
-    if target.exists():
-        raise BadBackup(f"“{target.name}” exists already. Choose another name; a backup never overwrites.")
-    target.parent.mkdir(parents=True, exist_ok=True)
-    with closing(sqlite3.connect(source)) as live, closing(sqlite3.connect(target)) as copy:
-        live.backup(copy)
+def rows_at_head(rows: Mapping[str, Any], shape: str) -> dict[str, list[dict[str, Any]]]:
+    """Rows of an older shape as they are now: put into an empty file of that shape, which is then migrated. Raises
+    whatever a row that does not fit raises."""
+    import tempfile
+
+    from alembic import command
+    from sqlalchemy import MetaData, select
+
+    from .archive import LEFT_HERE, tables
+    from .journal import plain, unplain
+
+    with tempfile.TemporaryDirectory() as folder:
+        path = Path(folder) / FILE_NAME
+        config = alembic_config(path)
+        command.upgrade(config, shape)
+        engine = create_engine(f"sqlite:///{path}")
+        old = MetaData()
+        old.reflect(engine)
+        with engine.begin() as connection:
+            for table in old.sorted_tables:
+                for row in rows.get(table.name, []) if table.name not in LEFT_HERE else ():
+                    values = {key: _as_stored(unplain(value)) for key, value in row.items() if key in table.c}
+                    connection.execute(table.insert().values(values))
+        engine.dispose()
+        command.upgrade(config, "head")
+        engine = create_engine(f"sqlite:///{path}")
+        out: dict[str, list[dict[str, Any]]] = {}
+        with engine.begin() as connection:
+            for table in tables():
+                found = [dict(row) for row in connection.execute(select(table)).mappings()]
+                if found:
+                    out[table.name] = [{key: plain(value) for key, value in row.items()} for row in found]
+        engine.dispose()
+    return out
 
 
-def check_backup(file: Path) -> None:
-    """Raise :class:`BadBackup` unless ``file`` is a whole data file of ours."""
-    if not file.is_file():
-        raise BadBackup(f"There is no file “{file.name}” there.")
-    try:
-        with closing(sqlite3.connect(f"file:{file}?mode=ro", uri=True)) as copy:
-            sound = copy.execute("PRAGMA integrity_check").fetchone()[0] == "ok"
-            tables = {row[0] for row in copy.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
-    except sqlite3.DatabaseError:
-        raise BadBackup(f"“{file.name}” is not a backup of Idle Selvage.") from None
-    if not sound or not {"project", "cloth", "alembic_version"} <= tables:
-        raise BadBackup(f"“{file.name}” is damaged or not a backup of Idle Selvage.")
-
-
-def restore(home: Path, file: Path) -> Path | None:
-    """Put a backup in place of the data file; returns where the replaced data were kept, if any.
-
-    The server must not be running on this folder. Raises :class:`BadBackup`.
-    """
-    check_backup(file)
-    home.mkdir(parents=True, exist_ok=True)
-    target = home / FILE_NAME
-    kept: Path | None = None
-    if target.exists():
-        number = 1
-        while (home / f"before-restore-{number}.sqlite3").exists():
-            number += 1
-        kept = home / f"before-restore-{number}.sqlite3"
-        backup(home, kept)
-    with closing(sqlite3.connect(file)) as source, closing(sqlite3.connect(target, timeout=5)) as live:
-        try:
-            source.backup(live)
-        except sqlite3.OperationalError:
-            raise BadBackup("The data are in use. Stop the server first, then restore.") from None
-    Database(home).migrate()
-    return kept
+def _as_stored(value: Any) -> Any:
+    """A time without its zone, as a table that is read off a file holds it."""
+    return value.replace(tzinfo=None) if isinstance(value, datetime) else value

@@ -19,6 +19,8 @@ from .models import (
     Cloth,
     ClothUse,
     Cut,
+    CutDeed,
+    Cutting,
     Flaw,
     Job,
     LayRecord,
@@ -66,6 +68,8 @@ class UseRows:
     true_before: TrueTest | None
     runs: tuple[TrimRun, ...]
     wishes: tuple[BarWishRow, ...]
+    rounds: tuple[Cutting, ...]
+    deeds: tuple[CutDeed, ...]
 
 
 @dataclass(frozen=True)
@@ -112,10 +116,13 @@ _GARMENTS = Together(
         TrueTest: true_test.is_there(_USES),
         TrimRun: TrimRun.use_id.in_(_USES),
         BarWishRow: BarWishRow.use_id.in_(_USES),
+        Cutting: Cutting.use_id.in_(_USES),
+        CutDeed: CutDeed.cutting_id.in_(select(Cutting.id).where(Cutting.use_id.in_(_USES))),
         SeamRow: and_(SeamRow.project_id.in_(_PROJECTS), SeamRow.deleted_at.is_(None)),
         LogEntry: LogEntry.id.in_(select(_FIRST_LINE).where(Project.id.in_(_PROJECTS))),
     },
     LayRecord.asked,
+    Cutting.asked,
 )
 
 
@@ -172,7 +179,8 @@ def garments(session: Session, projects: Sequence[Project]) -> list[GarmentRows]
     sewn: dict[int, list[SeamRow]] = {}
     for one in sorted(found.of(SeamRow), key=seam.in_order):
         sewn.setdefault(one.project_id, []).append(one)
-    wishes = found.of(BarWishRow)
+    wishes, rounds = found.of(BarWishRow), found.of(Cutting)
+    round_of = {row.id: row.use_id for row in rounds}
     logged = {row.project_id for row in found.of(LogEntry)}
 
     def whole(one: ClothUse) -> UseRows:
@@ -190,6 +198,8 @@ def garments(session: Session, projects: Sequence[Project]) -> list[GarmentRows]
             next((test for test in reversed(tested) if test not in now), None),
             runs.get(one.id, ()),
             tuple(row for row in wishes if row.use_id == one.id),
+            tuple(row for row in rounds if row.use_id == one.id),
+            tuple(row for row in found.of(CutDeed) if round_of[row.cutting_id] == one.id),
         )
 
     return [

@@ -19,10 +19,28 @@ from sqlalchemy import Select, Table, and_, event, func, inspect, select
 from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Mapper, Session, object_session
 
-from .models import Base, Change, ChangedRow, Job, LayProblem, LogEntry, Project, Trial, now
+from .models import (
+    Base,
+    Change,
+    ChangedRow,
+    CutDeed,
+    Cutting,
+    Job,
+    LayProblem,
+    LogEntry,
+    LogPhoto,
+    PairedDevice,
+    Project,
+    Trial,
+    now,
+)
 
-#: What is no change of anybody's: the journal and the log themselves, work under way, what is found again by asking.
-_NOT_KEPT = frozenset(one.__tablename__ for one in (Change, ChangedRow, LogEntry, Job, LayProblem, Trial))
+#: What is no change of anybody's: the journal and the log themselves, work under way, what is found again by asking;
+#: and what no undo may bring back: cloth that was cut, a device's pairing.
+_NOT_KEPT = frozenset(
+    one.__tablename__
+    for one in (Change, ChangedRow, LogEntry, LogPhoto, Job, LayProblem, Trial, Cutting, CutDeed, PairedDevice)
+)
 #: The column of what can be put away.
 _AWAY = "deleted_at"
 _KEPT, _UNDOING = "rows changed", "undoing"
@@ -166,7 +184,7 @@ def _put_back(session: Session, row: ChangedRow) -> ChangedRow:
     if row.how == "new":
         session.execute(table.delete().where(here))
         return ChangedRow(table=row.table, key=row.key, how="gone", before=_written(dict(found)))
-    if any(_plain(found[name]) != value for name, value in row.after.items()):
+    if any(plain(found[name]) != value for name, value in row.after.items()):
         raise CannotUndo
     session.execute(table.update().where(here).values(_read(row.before)))
     return ChangedRow(table=row.table, key=row.key, how="set", before=row.after, after=row.before)
@@ -194,7 +212,7 @@ def _refuse_overwriting(session: Session, rows: Iterable[ChangedRow], asked: Ask
         raise ChangedElsewhere({(cell.table, cell.key, cell.column): cell for cell in cells}.values())
 
 
-def _plain(value: Any) -> Any:
+def plain(value: Any) -> Any:
     """A value as JSON holds it: times and bytes say what they are."""
     if isinstance(value, datetime):
         return {"$time": value.isoformat()}
@@ -203,7 +221,8 @@ def _plain(value: Any) -> Any:
     return value
 
 
-def _back(value: Any) -> Any:
+def unplain(value: Any) -> Any:
+    """A value back from JSON."""
     if isinstance(value, dict) and value.keys() == {"$time"}:
         return datetime.fromisoformat(value["$time"])
     if isinstance(value, dict) and value.keys() == {"$bytes"}:
@@ -212,11 +231,11 @@ def _back(value: Any) -> Any:
 
 
 def _written(values: Mapping[str, Any]) -> dict[str, Any]:
-    return {name: _plain(value) for name, value in values.items()}
+    return {name: plain(value) for name, value in values.items()}
 
 
 def _read(values: Mapping[str, Any]) -> dict[str, Any]:
-    return {name: _back(value) for name, value in values.items()}
+    return {name: unplain(value) for name, value in values.items()}
 
 
 def _key(mapper: Mapper[Any], row: Any) -> str:

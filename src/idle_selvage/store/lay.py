@@ -187,6 +187,12 @@ def _rank(row: LayRecord) -> tuple[float, bool]:
     return round(float(row.lay["length"]), 1), row.fold == "combination"
 
 
+def found_by(session: Session, job_id: int) -> LayRecord | None:
+    """The shortest lay a search has found so far."""
+    rows = session.scalars(select(LayRecord).where(LayRecord.job_id == job_id, LayRecord.name == "")).all()
+    return min(rows, key=_rank, default=None)
+
+
 def choose_lay(session: Session, row: LayRecord, *, picked: bool = False) -> None:
     """Make this the lay its cloth goes by; ``picked`` when the maker did: it stays a lay of its own from then on."""
     for other in session.scalars(select(LayRecord).where(LayRecord.use_id == row.use_id, LayRecord.chosen)):

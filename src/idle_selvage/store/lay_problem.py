@@ -10,7 +10,7 @@ from sqlalchemy.orm import Session
 
 from ..core.lay.problem import Problem, fingerprint, to_json
 from ..core.lay.reading import read_problem
-from .models import Job, LayProblem, LayRecord, Trial, now
+from .models import Cutting, Job, LayProblem, LayRecord, Trial, now
 
 #: A problem nobody points to is kept so long: a job that tries it may be about to begin.
 KEPT = timedelta(days=1)
@@ -39,11 +39,12 @@ def problem(session: Session, print_: str) -> Problem:
 
 
 def forget_unasked(session: Session) -> None:
-    """Forget problems that no lay, job or trial points to any more."""
+    """Forget problems that no lay, job, trial or cutting points to any more."""
     pointed: CompoundSelect[tuple[str]] = union(
         select(LayRecord.fingerprint),
         select(Job.fingerprint).where(Job.fingerprint.is_not(None)),
         select(Trial.fingerprint),
+        select(Cutting.fingerprint),
     )
     old = LayProblem.created_at < now() - KEPT
     session.execute(delete(LayProblem).where(LayProblem.fingerprint.not_in(pointed), old))

@@ -5,7 +5,7 @@ from __future__ import annotations
 import pytest
 from sqlalchemy.exc import IntegrityError
 
-from ...conftest import SLEEVE, Person
+from ...conftest import SLEEVE, Person, asks
 
 LINEN = {"blend": [{"fibre": "linen", "share": 100}]}
 
@@ -14,7 +14,7 @@ def test_a_new_project_says_what_to_do_first(person: Person) -> None:
     made = person.ask("POST", "/projects", 201, name="  Summer   skirt ", note="for June")
     assert made["name"] == "Summer skirt" and made["next_step"] == "Add the pattern pieces."
     states = {s["name"]: s["state"] for s in made["stages"]}
-    assert states["cut"] == "not-built" and states["true"] == states["plan"] == "empty"
+    assert states["cut"] == states["true"] == states["plan"] == "empty"
     assert [t["key"] for t in made["tally"]] == ["width", "lay", "to_buy", "shrinkage_warp", "cost", "spare"]
     assert all(t["missing"] for t in made["tally"])
 
@@ -226,7 +226,7 @@ def test_many_at_once_on_a_fresh_folder(person: Person) -> None:
     from concurrent.futures import ThreadPoolExecutor
 
     def ask(n: int) -> int:
-        client = person.app.test_client()
+        client = asks(person.app)
         if n % 3 == 0:
             return client.post("/api/projects", json={"name": f"P{n}"}, base_url="http://127.0.0.1").status_code
         return client.get(["/api/projects", "/api/settings"][n % 2], base_url="http://127.0.0.1").status_code

@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+import math
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from idle_selvage.core.buy.bias import bias_tape
+from idle_selvage.core.buy.bias import MOST_STRIPS, bias_tape
 from idle_selvage.core.buy.ruffles import BadStrip
 
 
@@ -32,3 +34,14 @@ def test_each_join_takes_two_allowances_on_the_slant() -> None:
     in_all = found.strips.steps[0].result.value
     assert in_all - found.strips.value == pytest.approx(19 * 2 * 2**0.5 * 6)
     assert found.continuous.value > found.strips.value, "and so the other way gives more"
+
+
+@pytest.mark.parametrize(("long", "wide", "tape"), [(1e6, 1e6, 20.0), (1000.0, 1000.0, 1e-300), (1000.0, 1000.0, 1e-9)])
+def test_more_strips_than_anybody_cuts_are_refused_before_they_are_made(long: float, wide: float, tape: float) -> None:
+    with pytest.raises(BadStrip, match=f"more than {MOST_STRIPS} strips"):
+        bias_tape(long, wide, tape)
+
+
+def test_as_many_as_are_taken_are_reckoned() -> None:
+    side = MOST_STRIPS * 5.0 * math.sqrt(2.0) / 2 - 1e-6
+    assert bias_tape(side, side, 5.0).joins > 1900

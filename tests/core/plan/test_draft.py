@@ -55,8 +55,8 @@ def test_edges_run_from_corner_to_corner() -> None:
     ("points", "says"),
     [
         ([(0, 0), (10, 0)], "at least three"),
-        ([(0, 0), (0.1, 0.1), (50, 0), (50, 50)], "Points 1 and 2 lie at the same place"),
-        ([(0, 0), (50, 0), (50, 50), (0, 0.1)], "Points 4 and 1"),
+        ([(0, 0), (0.05, 0.05), (50, 0), (50, 50)], "Points 1 and 2 lie at the same place"),
+        ([(0, 0), (50, 0), (50, 50), (0, 0.05)], "Points 4 and 1"),
     ],
 )
 def test_runs_that_cannot_be(points: list[tuple[float, float]], says: str) -> None:

@@ -6,7 +6,7 @@ import math
 from dataclasses import replace
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 from shapely.geometry import LineString, Point, Polygon
 
@@ -57,6 +57,8 @@ def test_nothing_is_sewn_along_a_fold_and_a_lost_point_is_said() -> None:
 
 
 @settings(max_examples=40, deadline=None)
+@example(2.0, -9.979801331720534, True, [-11.35389107977608, 5.644156360284228, -5.0, -5.534924762482314], 21.0)
+@example(13.0, 15.356900852499265, True, [4.0, -8.0, -8.42128255322524, -11.0], 24.0)
 @given(
     st.floats(2, 25), st.floats(-25, 25), st.booleans(),
     st.lists(st.floats(-12, 12), min_size=4, max_size=4), st.floats(0, 30),

@@ -32,7 +32,7 @@ def test_every_stage_has_a_state_and_says_why() -> None:
         "buy": "done",
         "true": "empty",
         "lay": "done",
-        "cut": "not-built",
+        "cut": "empty",
         "log": "begun",
     }
     assert of(pieces=0)["plan"] == "empty"

@@ -13,9 +13,15 @@ NO_WIDTH = ("cloth", "Measure the cloth's width in three places.")
 @pytest.mark.parametrize(
     ("facts", "waiting"),
     [
-        (WaitFacts(NO_PIECES, False, False, False, False), {"lay": "plan", "buy": "plan", "true": "cloth"}),
-        (WaitFacts(NO_WIDTH, False, False, False, False), {"lay": "cloth", "buy": "cloth", "true": "cloth"}),
-        (WaitFacts(None, False, False, False, True), {"buy": "lay"}),
+        (
+            WaitFacts(NO_PIECES, False, False, False, False),
+            {"lay": "plan", "buy": "plan", "cut": "plan", "true": "cloth"},
+        ),
+        (
+            WaitFacts(NO_WIDTH, False, False, False, False),
+            {"lay": "cloth", "buy": "cloth", "cut": "cloth", "true": "cloth"},
+        ),
+        (WaitFacts(None, False, False, False, True), {"buy": "lay", "cut": "lay"}),
         # laid once: a piece that was taken out since makes it out of date, and nobody waits
         (WaitFacts(NO_PIECES, True, True, False, True), {}),
         (WaitFacts(None, True, False, False, True, "Wash a swatch."), {"buy": "shrink"}),

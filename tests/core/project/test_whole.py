@@ -8,10 +8,10 @@ from idle_selvage.core.working import Figure
 
 
 def dots(**states: str) -> list[Stage]:
-    usual = {"plan": "done", "cloth": "done", "shrink": "done", "buy": "done", "true": "done", "lay": "done"}
+    usual = dict.fromkeys(("plan", "cloth", "shrink", "buy", "true", "lay", "cut"), "done")
     return [
         Stage(name, state, "" if state == "done" else f"{name} is {state}.")  # type: ignore[arg-type]
-        for name, state in {**usual, "cut": "not-built", "log": "begun", **states}.items()
+        for name, state in {**usual, "log": "begun", **states}.items()
     ]
 
 
@@ -24,9 +24,7 @@ def test_the_worst_stands_and_says_of_which_cloth() -> None:
     assert found["shrink"].why == "The lining: shrink is empty."
     assert (found["lay"].state, found["lay"].of) == ("look-again", "the lining")
     assert found["buy"].state == "done" and found["buy"].of == ""
-    assert found["cut"].state == "not-built" and found["log"].why == "log is begun.", (
-        "what is the garment's has no cloth"
-    )
+    assert found["log"].why == "log is begun.", "what is the garment's has no cloth"
 
 
 def test_one_cloth_needs_no_name() -> None:

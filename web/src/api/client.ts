@@ -30,6 +30,14 @@ export type SheetPiece = S['SheetPieceOut'];
 export type Pages = S['PagesOut'];
 export type Ease = S['EaseOut'];
 export type NotRead = S['NotReadOut'];
+export type Outcomes = S['OutcomesOut'];
+export type Measurable = S['MeasurableOut'];
+export type Learned = S['TaughtOut'];
+export type Complaint = 'twist' | 'short' | 'narrow' | 'bars' | 'pucker' | 'dye';
+export type LogTold = S['ToldOut'];
+export type ArchiveTaken = S['ArchiveOut'];
+export type Taken = S['TakenOut'];
+export type TakenPiece = S['TakenPieceOut'];
 export type Choices = S['ChoicesOut'];
 export type Known = S['KnownOut'];
 export type Shrink = S['ShrinkOut'];
@@ -82,6 +90,15 @@ export type TrueKept = S['TrueKeptOut'];
 export type TrueChange = S['TrueChange'];
 export type Twist = S['TwistOut'];
 export type FoldLine = S['FoldLineOut'];
+export type Cutting = S['CuttingOut'];
+export type BeforeLine = S['BeforeLineOut'];
+export type TableStep = S['TableStepOut'];
+export type CutRound = S['RoundOut'];
+export type CutShape = S['CutShapeOut'];
+export type AgainWay = S['AgainWayOut'];
+export type ClothLeft = S['ClothLeftOut'];
+export type Remnant = S['RemnantOut'];
+export type CutDeed = S['DeedIn'];
 type ErrorBody = S['ErrorOut'];
 
 let before: Promise<unknown> = Promise.resolve();
@@ -105,6 +122,9 @@ export const listShown = () => {
   return found === undefined ? null : Number(found);
 };
 
+/** By this the server knows that a change is asked for by its own page. */
+const word = document.querySelector<HTMLMetaElement>('meta[name="page-word"]')?.content ?? '';
+
 let sure = false;
 
 /** A change the person insists on after it was asked back. */
@@ -120,12 +140,15 @@ export function insisting<T>(change: () => Promise<T>): Promise<T> {
 api.use({
   onRequest({ request }) {
     request.headers.set('X-Window', page.window);
+    if (request.method !== 'GET') request.headers.set('X-Page', word);
     if (request.method !== 'GET') request.headers.set('X-Seen', String(builtOn()));
     if (request.method !== 'GET') request.headers.set('X-List', String(listShown() ?? 'house'));
     if (sure) request.headers.set('X-Insist', '1');
     if (readWith.device && request.method !== 'GET') request.headers.set('X-Read-With', 'device');
   },
   onResponse({ request, response }) {
+    // this device was never let in, or is no longer
+    if (response.status === 401 && location.pathname !== '/pair') location.assign('/pair');
     const newest = response.headers.get('X-News');
     if (newest !== null) noticed(Number(newest));
     const undo = response.headers.get('X-Undo');

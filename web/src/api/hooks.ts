@@ -96,7 +96,7 @@ export function useProject() {
 const seenThrough = (project: Project) => (project.use_id === project.uses[0]?.id ? ('main' as const) : project.use_id);
 
 /** What may look different after a garment changed: of this garment, and of everything. */
-const OF_GARMENT = ['project', 'lay', 'buy', 'true', 'log', 'shrink', 'match'];
+const OF_GARMENT = ['project', 'lay', 'buy', 'true', 'log', 'shrink', 'match', 'cut'];
 const OF_ALL = ['projects', 'cupboard'];
 
 /** What was just sent is put in place; everything else that a change may touch is fetched again. */

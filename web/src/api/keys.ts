@@ -32,7 +32,12 @@ export const keys = {
     atCut,
   ],
   true: (id: number, through: Through) => ['true', id, through],
+  cut: (id: number, through: Through, part: string = 'all') => ['cut', id, through, part],
+  pairing: ['pairing'],
   log: (id: number | null) => ['log', id],
+  outcomes: (id: number, through: Through) => ['outcomes', id, through],
+  why: (id: number, through: Through, complaint: string, of: number | undefined) => ['why', id, through, complaint, of],
+  teaches: ['teaches'],
   undo: (list: number | null) => ['undo', list],
   job: (id: number) => ['job', id],
   cloth: (id: number) => ['cloth', id],
@@ -45,5 +50,18 @@ export const keys = {
 
 /** All answers of one kind, whatever they are of. */
 export const every = (
-  kind: 'cloth' | 'cupboard' | 'project' | 'projects' | 'shrink' | 'washday' | 'lay' | 'log' | 'undo',
+  kind:
+    | 'cloth'
+    | 'cupboard'
+    | 'project'
+    | 'projects'
+    | 'shrink'
+    | 'washday'
+    | 'lay'
+    | 'log'
+    | 'undo'
+    | 'match'
+    | 'outcomes'
+    | 'why'
+    | 'teaches',
 ) => ({ queryKey: [kind] });

@@ -39,6 +39,16 @@ const SHEET: readonly (readonly [string, readonly (readonly [string, string])[]]
     ],
   ],
   [
+    'At the cutting table',
+    [
+      ['Enter', 'this piece is cut'],
+      ['← →', 'the piece before, the next one'],
+      ['U  Ctrl Z', 'the last cut was marked by mistake'],
+      ['W', 'something went wrong with this piece'],
+      ['R', 'read it aloud'],
+    ],
+  ],
+  [
     'In a picture of pieces',
     [
       ['← → ↑ ↓', 'move the chosen point, or go to the next piece'],

@@ -10,13 +10,7 @@ export function Dot({ state, size = 22 }: { state: Stage['state']; size?: number
   const full = state === 'done' || state === 'look-again';
   return (
     <svg width={size} height={size} viewBox="-12 -12 24 24" aria-hidden="true" className={`dot dot-${state}`}>
-      <circle
-        r="9"
-        fill={full ? 'currentColor' : 'none'}
-        stroke="currentColor"
-        strokeWidth="1.8"
-        strokeDasharray={state === 'not-built' ? '2 3' : undefined}
-      />
+      <circle r="9" fill={full ? 'currentColor' : 'none'} stroke="currentColor" strokeWidth="1.8" />
       {state === 'begun' && <path d="M0,-9 A9,9 0 0 0 0,9 Z" fill="currentColor" />}
       {state === 'look-again' && <path d="M2,-12 H12 V-2 Z" className="dot-corner" />}
     </svg>
@@ -35,17 +29,16 @@ export function Rail({ stages, projectId }: { stages: Stage[] | undefined; proje
       </Link>
       {Object.entries(stageNames).map(([name, word]) => {
         const stage = stages?.find((s) => s.name === name);
-        const state = stage?.state ?? (name === 'cut' ? 'not-built' : 'empty');
+        const state = stage?.state ?? 'empty';
         const say = `${word}: ${stateWords[state]}${stage?.why && state !== 'done' ? `. ${stage.why}` : ''}`;
         const inside = (
           <>
             <Dot state={state} />
             <span>{word}</span>
-            {state === 'not-built' && <small>not yet</small>}
           </>
         );
-        return projectId === undefined || state === 'not-built' ? (
-          <Tip key={name} placement="right" title={state === 'not-built' ? say : 'Open a project first'}>
+        return projectId === undefined ? (
+          <Tip key={name} placement="right" title="Open a project first">
             <span className="rail-stage rail-off" aria-disabled="true">
               {inside}
             </span>

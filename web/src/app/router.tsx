@@ -15,6 +15,9 @@ const pages = {
   buy: async () => (await import('../stages/buy/Buy')).Buy,
   true: async () => (await import('../stages/true/TrueStage')).TrueStage,
   lay: async () => (await import('../stages/lay/LayStage')).LayStage,
+  cut: async () => (await import('../stages/cut/CutStage')).CutStage,
+  trueSize: async () => (await import('../stages/cut/TrueSize')).TrueSize,
+  pair: async () => (await import('../devices/Pair')).Pair,
   log: async () => (await import('../stages/log/LogStage')).LogStage,
 };
 
@@ -37,6 +40,8 @@ export async function fetchAhead() {
 const wait = <div className="waiting">Fetching …</div>;
 
 export const router = createBrowserRouter([
+  // a device that is not paired may see nothing else
+  { path: 'pair', errorElement: <Broken />, hydrateFallbackElement: wait, lazy: lazy('pair') },
   {
     element: <Shell />,
     errorElement: <Broken />,
@@ -50,10 +55,11 @@ export const router = createBrowserRouter([
         path: 'projects/:projectId',
         children: [
           { index: true, element: <Navigate to="plan" replace /> },
-          ...(['plan', 'cloth', 'shrink', 'buy', 'true', 'lay', 'log'] as const).map((stage) => ({
+          ...(['plan', 'cloth', 'shrink', 'buy', 'true', 'lay', 'cut', 'log'] as const).map((stage) => ({
             path: stage,
             lazy: lazy(stage),
           })),
+          { path: 'true-size', lazy: lazy('trueSize') },
         ],
       },
       { path: '*', element: <Broken missing /> },

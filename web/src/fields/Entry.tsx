@@ -88,7 +88,9 @@ export function EntryText(props: EntryProps) {
   const [error, setError] = useState('');
   const [hint, setHint] = useState('');
   const asked = useRef(0);
-  const sending = useRef<{ text: string }>(undefined);
+  const sending = useRef<{ text: string; typed: number }>(undefined);
+  // how often something was typed: the same words typed anew are another answer
+  const typed = useRef(0);
   // what was asked back, or changed in another window: Enter once more keeps it
   const doubted = useRef<string>(undefined);
   // what was refused: leaving the field does not send it a second time, only Enter does
@@ -146,6 +148,7 @@ export function EntryText(props: EntryProps) {
   }, [draft.text, draft.pending, length, props.yardage, onTyping]);
 
   function type(text: string) {
+    typed.current++;
     draft.type(text);
     // typed anew, it is said anew
     if (text !== refused.current) refused.current = undefined;
@@ -155,12 +158,13 @@ export function EntryText(props: EntryProps) {
 
   /** Kept once: Enter, and leaving the field by it, send one change. */
   function keep(sure = false): void {
-    if (!draft.pending || sending.current?.text === draft.text) return;
+    const under = sending.current;
+    if (!draft.pending || (under?.text === draft.text && under.typed === typed.current)) return;
     const insist = doubted.current === draft.text;
     // leaving the field is no answer to a question, and to a refusal none that is new: it would take the hand back
     // from where it has gone on to
     if (!sure && (insist || refused.current === draft.text)) return;
-    const now = { text: draft.text };
+    const now = { text: draft.text, typed: typed.current };
     sending.current = now;
     void send(now.text, insist).finally(() => {
       if (sending.current === now) sending.current = undefined;
@@ -168,6 +172,7 @@ export function EntryText(props: EntryProps) {
   }
 
   async function send(sent: string, insist: boolean) {
+    const then = typed.current;
     try {
       // what was typed is built on what was shown then; said once more, on what is shown now
       const since = theirs === undefined ? draft.since.current : page.shown;
@@ -185,8 +190,8 @@ export function EntryText(props: EntryProps) {
       asked.current++;
       const twice = refusal.code === 'changed_elsewhere';
       doubted.current = refusal.code === 'asked' || twice ? sent : undefined;
-      // a server that was not reached has refused nothing
-      refused.current = refusal.status === 0 ? undefined : sent;
+      // a server that was not reached has refused nothing, nor was what has been typed since
+      refused.current = refusal.status === 0 || typed.current !== then ? undefined : sent;
       setHint('');
       if (twice) {
         await upToDate();

@@ -8,7 +8,7 @@ type Told = components['schemas']['SeamIn'];
 type Wish = components['schemas']['BarWishIn'];
 
 /** What hangs on the seams beside themselves: the lay that would be asked for, and what is bought for it. */
-const HANGS_ON = ['project', 'lay', 'buy', 'log', 'match'];
+const HANGS_ON = ['project', 'lay', 'buy', 'log', 'match', 'cut'];
 
 /** The seams of the garment on the cloth the page shows, and the calls that change them; each answers with all of it. */
 export function useMatch() {

@@ -18,5 +18,4 @@ export const stateWords: Record<Stage['state'], string> = {
   begun: 'under way',
   done: 'done',
   'look-again': 'look again',
-  'not-built': 'not built yet',
 };

@@ -390,7 +390,7 @@ class PurchaseChange(In):
     extra_why: Text | None = None
 
 
-What = Literal["extras", "offers", "together", "cupboard"]
+What = Literal["extras", "offers", "together", "cupboard", "again"]
 
 
 class TrialsIn(In):

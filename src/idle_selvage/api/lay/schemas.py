@@ -16,6 +16,7 @@ class JobOut(Out):
     id: int
     use_id: int
     state: Literal["waiting", "running", "done", "cancelled", "failed"]
+    ahead: int = Field(description="how many searches that wait come before it")
     seconds: float
     asked_seconds: float
     progress: list[tuple[float, float]] = Field(description="(seconds, best length in mm) each time it got shorter")

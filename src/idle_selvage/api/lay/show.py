@@ -19,6 +19,7 @@ from ...core.lay.table import Stretch
 from ...operations.by_hand import HandStanding, NearFound
 from ...operations.lay import Compared, LayFound, LayStanding
 from ...operations.standing import Standing
+from ...store import job as jobs
 from ...store import models
 from ..plan.schemas import DrawnOut
 from ..shared.figures import Presenter, rounded
@@ -34,6 +35,7 @@ def job_out(show: Presenter, row: models.Job) -> out.JobOut:
             "id": row.id,
             "use_id": row.use_id,
             "state": row.state,
+            "ahead": jobs.ahead(row),
             "seconds": round(row.spent, 1),
             "asked_seconds": row.params["seconds"],
             "progress": [(p[0], shortest) for p, shortest in zip(row.progress, best, strict=True)],
@@ -58,7 +60,7 @@ def drawing_out(show: Presenter, drawing: Drawing, hand: HandStanding, again: Se
             "low": drawing.low,
             "high": drawing.high,
             "folded": drawing.folded,
-            "stretches": [_stretch(one) for one in drawing.stretches],
+            "stretches": [stretch_out(one) for one in drawing.stretches],
             "shapes": [
                 shape_out(
                     show,
@@ -77,7 +79,8 @@ def drawing_out(show: Presenter, drawing: Drawing, hand: HandStanding, again: Se
     )
 
 
-def _stretch(one: Stretch) -> out.StretchOut:
+def stretch_out(one: Stretch) -> out.StretchOut:
+    """One stretch of the table."""
     return out.StretchOut(
         section=one.section,
         fold=one.fold,
@@ -93,7 +96,8 @@ def _stretch(one: Stretch) -> out.StretchOut:
     )
 
 
-def _folding(show: Presenter, one: Folding) -> out.FoldingOut:
+def folding_out(show: Presenter, one: Folding) -> out.FoldingOut:
+    """How one stretch is folded."""
     return out.FoldingOut(
         section=one.section,
         fold=one.fold,
@@ -187,7 +191,7 @@ def lay_out(show: Presenter, now: Standing, found: LayFound) -> out.LayOut:
         used_figure=show.surely(lay_used(chosen.lay, chosen.problem)),
         pinned=drawing_out(show, pinned, chosen.hand, again),
         opened=drawing_out(show, opened, chosen.hand, again),
-        foldings=[_folding(show, one) for one in chosen.foldings],
+        foldings=[folding_out(show, one) for one in chosen.foldings],
         alternatives=[_alternative(show, one, one.row.id == chosen.row.id) for one in found.others],
         seed=chosen.lay.seed,
         steps=chosen.lay.steps,
@@ -269,7 +273,7 @@ def _alternative(show: Presenter, one: LayStanding, chosen: bool) -> out.Alterna
         cuts=one.lay.cuts,
         unfoldings=one.lay.unfoldings,
         chosen=chosen,
-        stretches=[_stretch(s) for s in picture.stretches],
+        stretches=[stretch_out(s) for s in picture.stretches],
         long=picture.length,
         low=picture.low,
         high=picture.high,

@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
-from datetime import datetime
+from datetime import date, datetime
 from typing import Any
 
-from pydantic import Field
+from pydantic import BaseModel, Field
 
 from ..shared.schemas import In, Out
+
+#: A day that is asked for: wide enough for any record, and a day with a neighbour on either side.
+FIRST_DAY, LAST_DAY = date(1900, 1, 1), date(2200, 12, 31)
 
 
 class LogLineOut(Out):
@@ -32,6 +35,48 @@ class LogOut(Out):
     entries: list[LogLineOut]
     total: int = Field(description="how many there are, sent or not")
     earlier: int | None = Field(description="ask for what came before this line; null when there is nothing more")
+
+
+class ToldOut(LogLineOut):
+    """A line of a timeline, with the garment and the cloth it is about."""
+
+    project_id: int | None
+    project: str
+    cloth_id: int | None
+    cloth: str
+    photo: bool
+
+
+class TimelineQuery(In):
+    """Which lines are wanted."""
+
+    project: int | None = Field(None, ge=1, le=2**31, description="of a garment")
+    cloth: int | None = Field(None, ge=1, le=2**31, description="of a cloth, whichever garment it is in")
+    stage: str | None = Field(None, max_length=10)
+    since: date | None = Field(None, ge=FIRST_DAY, le=LAST_DAY, description="from this day on")
+    until: date | None = Field(None, ge=FIRST_DAY, le=LAST_DAY, description="up to this day")
+    text: str = Field(default="", max_length=200, description="words that are in the line")
+    before: int | None = Field(None, ge=1, le=2**31, description="only what was done before this line")
+    lines: int = Field(default=200, ge=1, le=1000, description="at most so many")
+    minutes: int = Field(
+        default=0, ge=-15 * 60, le=15 * 60, description="by how much the reader's clock is ahead of UTC"
+    )
+
+
+class TimelineOut(Out):
+    groups: list[list[ToldOut]] = Field(description="lines of one kind that follow each other closely, as one group")
+    earlier: int | None = Field(description="ask for what came before this line; null when there is nothing more")
+
+
+class NoteIn(In):
+    text: str = Field(default="", max_length=4000)
+    project: int | None = Field(None, ge=1, le=2**31)
+    cloth: int | None = Field(None, ge=1, le=2**31)
+    photo: str | None = Field(None, max_length=8_500_000, description="a JPEG, PNG or WebP picture in base64")
+
+
+class LinePath(BaseModel):
+    line_id: int = Field(ge=1, le=2**31)
 
 
 class NewsQuery(In):

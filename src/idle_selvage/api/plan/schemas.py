@@ -406,6 +406,107 @@ class DrawingIn(In):
     )
 
 
+class PagePlaceIn(In):
+    """Where a page of a PDF was put: its lower left corner, mm, y upwards."""
+
+    number: int = Field(ge=1, le=1000)
+    x: float = Field(ge=-1e5, le=1e5)
+    y: float = Field(ge=-1e5, le=1e5)
+
+
+class TakingIn(In):
+    """A file of pieces, and what was chosen of what it leaves open."""
+
+    file_name: str = Field(default="pieces", max_length=300)
+    file: str = Field(max_length=27_000_000, description="the file in base64")
+    unit: str | None = Field(None, max_length=4, description="what a length of one is, where the file does not say")
+    styles: list[Annotated[str, Field(max_length=40)]] = Field(
+        default_factory=list, max_length=50, description="the kinds of line that are cut lines"
+    )
+    columns: int | None = Field(None, ge=1, le=40, description="so many pages of a PDF stand in a row")
+    places: list[PagePlaceIn] | None = Field(None, max_length=400, description="where pages were dragged")
+
+
+class ConfirmedIn(In):
+    """A piece of the file that is to be kept, as it was confirmed."""
+
+    number: int = Field(ge=0, le=10_000, description="its number among those that were understood, from 0")
+    name: Name
+    copies: int = Field(default=1, ge=1, le=200, strict=True)
+    pair: bool = False
+    grain: Grain = "lengthwise"
+    one_way: bool = False
+    seam: AllowanceIn = 0.0
+    use_id: int | None = Field(None, ge=1, le=2**31)
+
+
+class KeepTaken(TakingIn):
+    pieces: list[ConfirmedIn] = Field(min_length=1, max_length=200)
+    twice: Literal["ask", "instead", "beside"] = Field(
+        default="ask", description="what is done with a piece whose name is there already"
+    )
+
+
+class TakenPieceOut(Out):
+    """A piece that was understood: its cut line, arrow and marks in its own axes, how it is cut, how large it is."""
+
+    number: int
+    name: str
+    cut: list[Point]
+    arrow: list[Point]
+    marks: list[DrawnOut]
+    on_fold: bool
+    half: bool
+    copies: int
+    pair: bool
+    grain: str
+    one_way: bool
+    seam: LengthOut
+    included: LengthOut
+    edges: int
+    notches: int
+    sizes: list[str]
+    size: str = Field(description="how long and wide it is, as it is cut")
+
+
+class StyleOut(Out):
+    name: str
+    outlines: int
+    read: bool
+
+
+class TakenPageOut(Out):
+    """A page of a PDF where it lies among the others, mm, y upwards."""
+
+    number: int
+    x: float
+    y: float
+    wide: float
+    high: float
+
+
+class TakenOut(Out):
+    """What was understood of a file; nothing of it is kept."""
+
+    format: str
+    told: str = Field(description="what the format is called")
+    lines: list[list[Point]] = Field(description="the file as it is drawn, mm, y downwards")
+    pieces: list[TakenPieceOut]
+    unit: str
+    units: list[str] = Field(description="what a length of one may be; none where the file says so")
+    styles: list[StyleOut]
+    nested: bool = Field(description="whether kinds of line lie in one another as sizes do")
+    pages: list[TakenPageOut]
+    joined: str
+    not_read: list[NotReadOut]
+    mended: list[NotReadOut]
+
+
+class PiecesFileQuery(UseQuery):
+    kind: Literal["svg", "dxf", "pdf", "csv", "json"]
+    paper: Literal["a4", "a3", "letter"] = "a4"
+
+
 class GradeIn(In):
     key: PointKey
     along: SidedIn

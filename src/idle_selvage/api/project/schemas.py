@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from datetime import date
 from typing import Annotated, Literal
 
 from pydantic import Field
@@ -17,7 +18,7 @@ from ..shrink.schemas import SetOut, ShrinkOut
 
 class StageOut(Out):
     name: str
-    state: Literal["empty", "begun", "done", "look-again", "not-built"]
+    state: Literal["empty", "begun", "done", "look-again"]
     why: str
 
 
@@ -214,6 +215,44 @@ class ImportOut(Out):
     not_read: list[NotReadOut]
     mended: list[NotReadOut]
     project: ProjectOut
+
+
+class ArchiveIn(In):
+    """An archive to be taken in."""
+
+    file: str = Field(max_length=27_000_000, description="the archive in base64")
+    cloths: Literal["ask", "same", "another"] = Field(
+        default="ask", description="whether a cloth that is here already is the same one, or another"
+    )
+    what_can_be: bool = Field(default=False, description="of a broken archive, take in what can be read")
+
+
+class NamedOut(Out):
+    id: int
+    name: str
+
+
+class ArchiveOut(Out):
+    """What came of an archive."""
+
+    garments: list[NamedOut]
+    cloths: list[NamedOut]
+    left_out: list[str] = Field(description="what was not taken in, a sentence each")
+
+
+class DailyCopyOut(Out):
+    name: str
+    day: date
+    why: str = Field(description="why it was made; empty: as every day")
+    size: int = Field(description="bytes")
+
+
+class DailyCopiesOut(Out):
+    copies: list[DailyCopyOut]
+
+
+class GoBackIn(In):
+    name: str = Field(max_length=120, description="the name of a copy")
 
 
 class HealthOut(Out):

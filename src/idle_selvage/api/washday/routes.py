@@ -43,9 +43,11 @@ def change_house(body: out.HouseChange) -> Response:
 def plan_washday(body: out.PlanIn) -> Response:
     """Plan everything that is not under way, or some of it, anew and from now on or later."""
     wished = washday.Wished(None if body.cloths is None else frozenset(body.cloths), body.start, body.taken)
+    at = models.now()
+    with look() as session:
+        drawn = washday.draw_up(session, at, _midnight(at), wished)
     with begin() as session:
-        at = models.now()
-        washday.plan_day(session, at, _midnight(at), wished)
+        washday.keep_day(session, drawn)
         return _day(session)
 
 

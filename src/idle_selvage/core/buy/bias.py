@@ -12,6 +12,8 @@ from .ruffles import BadStrip
 #: Strips joined on the straight grain lose so many allowances in length at each join: both ends are cut at 45°.
 JOIN_TAKES = 2.0 * math.sqrt(2.0)
 JOINED = Source("common practice", "a join on the straight grain takes 2√2 allowances of a strip’s length")
+#: Out of one rectangle no more strips are cut: a metre square in a tape of 1 mm is fourteen hundred.
+MOST_STRIPS = 2000
 BIAS = Source("common practice", "area of the rectangle ÷ width of the strip", "less what corners and joins take")
 
 
@@ -38,6 +40,9 @@ def bias_tape(long: float, wide: float, tape: float, seam: float = 6.0) -> Tape:
         raise BadStrip("The rectangle is too small for one slanted strip of that width.")
     a, b = max(long, wide), min(long, wide)
     pitch = tape * math.sqrt(2.0)
+    if a + b > MOST_STRIPS * pitch:
+        told = "That would be more than {most} strips; take a wider tape or a smaller rectangle."
+        raise BadStrip(told.format(most=MOST_STRIPS))
     # strip k lies between the slants that leave the long side at k·pitch and (k+1)·pitch
     lengths = [_slant(a, b, k * pitch, (k + 1) * pitch) for k in range(int((a + b) / pitch))]
     # a strip shorter than two of its widths is all corner

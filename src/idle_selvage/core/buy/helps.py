@@ -6,6 +6,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
 from typing import Literal
 
+from ..lay.in_two import in_two
 from ..lay.problem import FOLDS, LayPiece, Problem, pieces_area
 from ..plan.shorter import part_between
 from ..wording import Sentence, listed
@@ -15,8 +16,6 @@ Kind = Literal["folds", "gap", "ends", "cross", "other", "hem", "leave", "join"]
 
 #: Hems are let off in these steps, mm, until the piece will do.
 HEMS_MM = (10.0, 20.0, 30.0, 50.0)
-#: A seam allowance on either side of a join, mm. Common practice.
-JOIN_SEAM_MM = 15.0
 
 
 @dataclass(frozen=True)
@@ -174,7 +173,7 @@ def _joins(problem: Problem, facts: Mapping[str, PieceFacts]) -> list[Help]:
         if not of:
             continue
         piece = max(of, key=long)
-        parts = _joined(piece)
+        parts = in_two(piece)
         if parts is None:
             continue
         pieces = tuple(q for p in problem.pieces for q in (parts if p is piece else (p,)))
@@ -183,20 +182,6 @@ def _joins(problem: Problem, facts: Mapping[str, PieceFacts]) -> list[Help]:
         name = Sentence("{piece} joined, {at} from its low end", piece=piece.called, at=length(at))
         out.append(Help("join", name, f"one more seam, which {shows}", replace(problem, pieces=pieces), piece.id, at))
     return out
-
-
-def _joined(piece: LayPiece) -> tuple[LayPiece, LayPiece] | None:
-    """The piece as two, each with a seam allowance at the join."""
-    xs = [x for x, _ in piece.outline]
-    middle = (min(xs) + max(xs)) / 2
-    lower = part_between(piece.outline, min(xs), middle + JOIN_SEAM_MM)
-    upper = part_between(piece.outline, middle - JOIN_SEAM_MM, max(xs))
-    if lower is None or upper is None or max(xs) - min(xs) < 6 * JOIN_SEAM_MM:
-        return None
-    return (
-        replace(piece, id=f"{piece.id}, lower part", name=f"{piece.called}, lower part", outline=lower),
-        replace(piece, id=f"{piece.id}, upper part", name=f"{piece.called}, upper part", outline=upper),
-    )
 
 
 #: A lay longer than the cloth by less than this still fits it, mm.

@@ -14,13 +14,14 @@ from ..cloth.bars import NONE, BarPattern
 from ..cloth.border import ClothBorder
 from ..plan.allowance import cut_line
 from ..plan.drawn import carried
-from ..plan.outline import BadPiece
+from ..plan.outline import BadPiece, Outline
 from ..plan.piece import Grain, Piece
 from ..plan.seams import Sewn
 from ..plan.shorter import shortened
 from ..shrink.states import STAYS, Move
 from ..shrink.to_fit import TURN, enlarge, enlarged, holds_at_one_turn, onto_cloth
 from .joined import BarWish, Carry, Joined, Joining, Met, Way, joined
+from .outlined import around
 from .problem import Bars, Border, BorderEdge, LayPiece, Problem, Selvage, too_wide
 
 
@@ -116,6 +117,9 @@ class ClothToLay:
     fold_move: Move = STAYS
     border: ClothBorder | None = None
     far_margin: float = 0.0
+    #: a remnant's own outline and then its holes, mm, and what lies between when they were told and the cutting
+    outline: tuple[Outline, ...] = ()
+    outline_move: Move = STAYS
 
 
 #: By which edge a piece lies on a border: on the cross grain by its hem; along the cloth it is a strip off it in one.
@@ -186,7 +190,23 @@ def ask(
         bars,
         # where nothing meets, the wish asks for nothing: a lay does not become another one by it
         rules.turn_on_bars and bars != Bars(),
+        no_cloth(cloth, rules.trim, width),
     )
+
+
+def no_cloth(cloth: ClothToLay, trim: float, width: float) -> tuple[Outline, ...]:
+    """What is no cloth beside a remnant of its own outline."""
+    if not cloth.outline:
+        return ()
+    ring, *holes = frame_of(cloth, trim)
+    return (*around(ring, max(x for x, _ in ring), width), *holes)
+
+
+def frame_of(cloth: ClothToLay, trim: float) -> tuple[Outline, ...]:
+    """A remnant's own outline and then its holes where it is laid on, as small as it may be by then; nothing of cloth
+    that is as wide all along."""
+    along, across = _left(cloth.outline_move.high)
+    return tuple(tuple((x * along - trim, y * across - cloth.margin) for x, y in one) for one in cloth.outline)
 
 
 def told_apart(names: Sequence[str]) -> list[str]:

@@ -42,6 +42,8 @@ def left_over(pieces: Sequence[Outline], length: float, width: float) -> tuple[R
     for outline in pieces:
         # what only runs along a square does not touch it
         shape = Polygon(outline).buffer(-TOUCH_MM)
+        if shape.is_empty:
+            continue
         shapely.prepare(shape)
         x0, y0, x1, y1 = shape.bounds
         part = np.s_[

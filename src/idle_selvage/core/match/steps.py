@@ -49,7 +49,7 @@ def steps(
         rest = {side.piece for one in asked for side in (one.seam.a, one.seam.b)} - done
         if not rest:
             break
-        first = max(rest, key=lambda key: (piece_area(pieces[key]) / pieces[key].copies, key))
+        first = max(rest, key=lambda key: _size(pieces[key]))
         out.append(_first(pieces[first], cuts))
         done.add(first)
         out += _followers(first, asked, pieces, cuts, done)
@@ -66,6 +66,31 @@ def steps(
         )
     )
     return tuple(out)
+
+
+def laid_by(sewn: Sequence[Sewn], pieces: Mapping[str, LayPiece]) -> tuple[tuple[str, str], ...]:
+    """Which piece is laid by which, as (piece, the one laid by it): the largest of those sewn together first, and from
+    it along the seams that shall match."""
+    asked = [one for one in sewn if one.seam.asked and one.seam.a.piece in pieces and one.seam.b.piece in pieces]
+    rest = {side.piece for one in asked for side in (one.seam.a, one.seam.b)}
+    out: list[tuple[str, str]] = []
+    while rest:
+        queue = [max(rest, key=lambda key: _size(pieces[key]))]
+        rest.discard(queue[0])
+        while queue:
+            here = queue.pop(0)
+            for one in asked:
+                sides = (one.seam.a.piece, one.seam.b.piece)
+                other = sides[1] if sides[0] == here else sides[0]
+                if here in sides and other in rest:
+                    rest.discard(other)
+                    queue.append(other)
+                    out.append((here, other))
+    return tuple(out)
+
+
+def _size(piece: LayPiece) -> tuple[float, str]:
+    return piece_area(piece) / piece.copies, piece.id
 
 
 def _first(piece: LayPiece, cuts: Sequence[Cut]) -> CutStep:

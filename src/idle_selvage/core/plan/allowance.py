@@ -25,6 +25,8 @@ from .piece import Allowance, Piece, check_piece
 MITRE_LIMIT = 4.0
 #: Bands are joined on a grid so fine that nothing is lost, which keeps nearly touching edges from failing.
 GRID_MM = 1e-5
+#: A part so small is what rounding left and no part of a piece, mm²: as wide as the grid, and some metres long.
+SLIVER_MM2 = 0.1
 #: An allowance narrower than this is none, mm.
 LEAST_MM = 1e-3
 
@@ -87,6 +89,10 @@ def _evenly(piece: Piece, width: float) -> Outline:
 
 def _largest(shape: shapely.Geometry, piece: Piece) -> Outline:
     name = piece.name or "The piece"
+    if shape.geom_type == "MultiPolygon":
+        # of bands that meet aslant rounding leaves slivers along their ends
+        parts = [one for one in shape.geoms if one.area > SLIVER_MM2]
+        shape = parts[0] if len(parts) == 1 else shape
     if shape.geom_type != "Polygon" or shape.is_empty:
         raise BadPiece(f"{name}: allowances this wide break the piece into parts.")
     found = tuple((round(float(x), 4), round(float(y), 4)) for x, y in shape.exterior.coords[:-1])

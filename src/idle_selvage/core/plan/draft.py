@@ -22,8 +22,9 @@ from .outline import MAX_POINTS, TOLERANCE_MM, BadPiece, Outline, Point
 #: piece once the hem is folded up.
 Ends = Literal["mitre", "square", "folded"]
 ENDS: tuple[Ends, ...] = ("mitre", "square", "folded")
-#: A tape is not read finer: points nearer than this are one.
-SAME_PLACE_MM = 0.2
+#: A tape is not read nearly so fine: points nearer than this are one. Half of it, which an outline that is read from a
+#: file may so lose, is the twentieth of a millimetre within which files come back.
+SAME_PLACE_MM = 0.1
 #: So many points are told of one piece: no fewer than a drawing may have, so that none becomes unreadable.
 MOST_TOLD = MAX_POINTS
 #: An arrow that leans so little from the tape runs along it, degrees.

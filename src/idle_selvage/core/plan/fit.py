@@ -31,6 +31,8 @@ CORNER_DEGREES = 20.0
 COARSE_MM = 3.0 * FLATNESS_MM
 #: So many points at most between two corners.
 MOST_BETWEEN = 24
+#: Two outlines are compared at places so far apart, mm.
+PLACES_MM = 2.0
 #: How much points are spread evenly, beside being drawn to the bends.
 EVENLY = 1.0
 
@@ -52,9 +54,15 @@ class _Ring:
 
 
 def fitted(
-    outline: Sequence[Point], within: float = WITHIN_MM, *, through: Sequence[Point] = (), ends: bool = False
+    outline: Sequence[Point],
+    within: float = WITHIN_MM,
+    *,
+    through: Sequence[Point] = (),
+    ends: bool = False,
+    faithful: float = FAITHFUL_MM,
 ) -> tuple[DraftPoint, ...]:
     """The points by which an outline can be told, within ``within`` mm; those it goes ``through`` are among them.
+    ``faithful``: where the curve strays further than so many mm, the outline is kept point by point.
     ``ends``: the last chord before each corner is kept as it is, so that allowances meet where they met.
     Raises :class:`BadPiece` where it takes too many."""
     ring = _read(outline, through)
@@ -62,12 +70,26 @@ def fitted(
         ring = _ends_held(ring)
     found = _fitted([ring], within)[0]
     line = [p for run in closed_run([Pin(p.at, p.smooth, p.straight) for p in found]) for p in run]
-    if polygon_fault(line) is None and outline_within(found, tuple(outline)) <= max(FAITHFUL_MM, within):
+    if polygon_fault(line) is None and outline_within(found, tuple(outline)) <= max(faithful, within):
         return found
-    # a curve that cannot be told by few points keeps all it has, each a corner
+    # a curve that cannot be told by few points keeps all it has
     if len(ring.ring) > MOST_TOLD:
         raise BadPiece(f"it takes {len(ring.ring)} points, at most {MOST_TOLD} can be worked with; simplify its line.")
+    smooth = _kept(ring)
+    if outline_within(smooth, tuple(outline)) <= faithful:
+        return smooth
     return keyed([DraftPoint(x, y) for x, y in ring.ring])
+
+
+def _kept(ring: _Ring) -> tuple[DraftPoint, ...]:
+    """Every point of an outline, smooth where it is no corner, so that its edges are those it has."""
+    n = len(ring.ring)
+    return keyed(
+        [
+            DraftPoint(x, y, not ring.corner[i], ring.straight[i] and not (ring.corner[i] and ring.corner[(i + 1) % n]))
+            for i, (x, y) in enumerate(ring.ring)
+        ]
+    )
 
 
 def fitted_alike(outlines: Sequence[Sequence[Point]], within: float = WITHIN_MM) -> list[tuple[DraftPoint, ...]]:
@@ -105,9 +127,7 @@ def _fitted(rings: Sequence[_Ring], within: float) -> list[tuple[DraftPoint, ...
 
 def _read(outline: Sequence[Point], through: Sequence[Point] = ()) -> _Ring:
     ring = [(float(x), float(y)) for x, y in outline] if through else _slim(outline)
-    # the ring's own first point may be none
-    apart = [p for i, p in enumerate(ring) if math.dist(p, ring[i - 1]) >= SAME_PLACE_MM]
-    ring = apart if len(apart) >= 3 else ring
+    ring = _apart(ring)
     n = len(ring)
     long = [math.dist(ring[i], ring[(i + 1) % n]) for i in range(n)]
     bend = [_bend(ring[i - 1], ring[i], ring[(i + 1) % n]) for i in range(n)]
@@ -124,6 +144,32 @@ def _read(outline: Sequence[Point], through: Sequence[Point] = ()) -> _Ring:
     ]  # fmt: skip
     wanted = [any(math.dist(p, place) < SAME_PLACE_MM / 2 for place in through) for p in ring]
     return _Ring(ring, corner, straight, wanted)
+
+
+def _apart(ring: list[Point]) -> list[Point]:
+    """Without points that are one with their neighbour: one stays, or the place between them, whichever is nearer to
+    both."""
+    out = list(ring)
+    i = 0
+    while i < len(out) and len(out) > 3:
+        j = (i + 1) % len(out)
+        a, b = out[i], out[j]
+        if math.dist(a, b) >= SAME_PLACE_MM:
+            i += 1
+            continue
+        ends, middle = (out[i - 1], out[(j + 1) % len(out)]), ((a[0] + b[0]) / 2, (a[1] + b[1]) / 2)
+        lost = {place: _lost(place, (a, b), ends) for place in (a, b, middle)}
+        out[i] = min(lost, key=lost.__getitem__)
+        del out[j]
+        # what went may have brought two others together
+        i = max(0, i - 1)
+    return out
+
+
+def _lost(place: Point, were: Sequence[Point], ends: Sequence[Point]) -> float:
+    """How far the outline goes from points that become one place, mm."""
+    run = LineString([ends[0], place, ends[1]])
+    return max(float(run.distance(shapely.Point(p))) for p in were)
 
 
 def _slim(outline: Sequence[Point]) -> list[Point]:
@@ -212,4 +258,6 @@ def _points(ring: _Ring, pins: Sequence[int], inside: Sequence[Sequence[float]])
 def outline_within(points: Sequence[DraftPoint], outline: Outline) -> float:
     """How far the curve through the points strays from an outline, mm."""
     ring = [p for run in closed_run([Pin(p.at, p.smooth, p.straight) for p in points]) for p in run]
-    return float(shapely.hausdorff_distance(Polygon(ring).exterior, Polygon(outline).exterior))
+    # at places along both, not only at their points: between two of them a chord strays most in its middle
+    one, other = Polygon(ring).exterior.segmentize(PLACES_MM), Polygon(outline).exterior.segmentize(PLACES_MM)
+    return float(shapely.hausdorff_distance(one, other))

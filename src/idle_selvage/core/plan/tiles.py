@@ -19,6 +19,8 @@ CHECK_MM = 100.0
 PAPERS: dict[str, tuple[float, float]] = {"a4": (210.0, 297.0), "a3": (297.0, 420.0), "letter": (215.9, 279.4)}
 #: No piece needs more pages than a long coat's back.
 MOST_PAGES = 120
+#: And no lay more than a long one of wide cloth on small paper.
+MOST_LAY_PAGES = 400
 
 
 @dataclass(frozen=True)
@@ -43,7 +45,7 @@ class TooManyPages(ValueError):
     """A piece that would take more pages than anyone tapes together."""
 
 
-def pages(outlines: Sequence[Outline], paper: str) -> tuple[Page, ...]:
+def pages(outlines: Sequence[Outline], paper: str, most: int = MOST_PAGES) -> tuple[Page, ...]:
     """The sheets that outlines take, upright (along → up, across → left), row after row; empty ones are left out.
 
     Raises :class:`TooManyPages`.
@@ -54,8 +56,8 @@ def pages(outlines: Sequence[Outline], paper: str) -> tuple[Page, ...]:
     ys = [y for ring in upright for _, y in ring]
     columns, across = _strips(min(xs), max(xs), wide)
     rows, down = _strips(min(ys), max(ys), high)
-    if columns * rows > MOST_PAGES:
-        raise TooManyPages(f"At its true size this piece takes {columns * rows} sheets; at most {MOST_PAGES} are made.")
+    if columns * rows > most:
+        raise TooManyPages(f"At its true size this takes {columns * rows} sheets; at most {most} are made.")
     shapes = [Polygon(ring) for ring in upright]
     out = []
     for row in range(rows):

@@ -8,7 +8,7 @@ from ..wording import Sentence, small
 from .stages import Stage
 
 #: The order of work: buying waits for the lay, trueing for the cloth that was bought.
-ORDER = ("plan", "cloth", "shrink", "lay", "buy", "true")
+ORDER = ("plan", "cloth", "shrink", "lay", "buy", "true", "cut")
 
 
 def next_step(found: Sequence[Stage]) -> str:
@@ -17,7 +17,7 @@ def next_step(found: Sequence[Stage]) -> str:
     for name in ORDER:
         if by_name[name].state != "done":
             return by_name[name].why
-    return "All done so far: the lay can be printed."
+    return "All is cut: label the pieces, and put what is left into the cupboard."
 
 
 def next_over_all(garments: Sequence[tuple[str, Sequence[Stage]]]) -> Sentence:
@@ -28,7 +28,7 @@ def next_over_all(garments: Sequence[tuple[str, Sequence[Stage]]]) -> Sentence:
         for name, found in garments:
             if any(wanted(stage) for stage in found):
                 return Sentence("Next, the {name}: {step}", name=name.lower(), step=small(next_step(found)))
-    return Sentence("Everything on the bench is laid and reckoned")
+    return Sentence("Everything on the bench is cut")
 
 
 def _looks_again(stage: Stage) -> bool:

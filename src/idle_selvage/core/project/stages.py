@@ -8,12 +8,10 @@ from typing import Literal
 from ..cloth.width import PLACES
 from ..wording import Sentence, joined
 
-StageState = Literal["empty", "begun", "done", "look-again", "not-built"]
+StageState = Literal["empty", "begun", "done", "look-again"]
 
-#: In working order: what to buy comes from the lay, and what was bought is trued. Cut is not built yet and cannot be
-#: entered.
+#: In working order: what to buy comes from the lay, and what was bought is trued and cut.
 STAGES = ("plan", "cloth", "shrink", "lay", "buy", "true", "cut", "log")
-NOT_BUILT = ("cut",)
 
 
 @dataclass(frozen=True)
@@ -40,6 +38,7 @@ class StageFacts:
     true: tuple[StageState, str] = ("empty", "Make a true edge and test the fold.")
     trued: bool = True
     laid_out: bool = True
+    cut: tuple[StageState, str] = ("empty", "Look through the list before cutting.")
     #: how many rules the lay breaks that nobody has said are meant
     broken: int = 0
 
@@ -96,11 +95,18 @@ def stages(facts: StageFacts) -> tuple[Stage, ...]:
         buy = ("look-again", out_of_date)
     log: tuple[StageState, str] = ("begun", "") if facts.logged else ("empty", "Nothing was written down yet.")
     true: tuple[StageState, str] = facts.true if facts.trued else ("done", "")
-    states = {"plan": plan, "cloth": cloth, "shrink": shrink, "buy": buy, "true": true, "lay": lay, "log": log}
-    return tuple(
-        Stage(name, "not-built", "Not built yet.") if name in NOT_BUILT else Stage(name, *states[name])
-        for name in STAGES
-    )
+    cut: tuple[StageState, str] = facts.cut if facts.laid_out else ("done", "")
+    states = {
+        "plan": plan,
+        "cloth": cloth,
+        "shrink": shrink,
+        "buy": buy,
+        "true": true,
+        "lay": lay,
+        "cut": cut,
+        "log": log,
+    }
+    return tuple(Stage(name, *states[name]) for name in STAGES)
 
 
 #: Of what makes a lay out of date so much is told beside a dot; the Lay screen tells all.

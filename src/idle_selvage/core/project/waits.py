@@ -39,6 +39,9 @@ def waits(facts: WaitFacts) -> tuple[Wait, ...]:
         else:
             on, why = facts.missing or ("lay", "Lay the pieces first.")
             found.append(Wait("buy", on, why))
+    if not facts.trim and not facts.laid:
+        on, why = facts.missing or ("lay", "Lay the pieces first.")
+        found.append(Wait("cut", on, why))
     # how wide a trim is decides nothing
     if not facts.trim and not facts.width_known:
         found.append(

@@ -11,9 +11,9 @@ from ..working import Figure, Quantity, Step, of
 from .stages import STAGES, Stage
 
 #: From what needs a look first to what needs none.
-_WORST = ("look-again", "empty", "begun", "done", "not-built")
+_WORST = ("look-again", "empty", "begun", "done")
 #: What is a garment's and not one cloth's.
-_OF_GARMENT = ("plan", "cut", "log")
+_OF_GARMENT = ("plan", "log")
 
 
 def combined(uses: Sequence[tuple[str, Sequence[Stage]]]) -> tuple[Stage, ...]:

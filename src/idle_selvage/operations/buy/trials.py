@@ -18,7 +18,7 @@ from ...store import lay_problem, models, trial
 from ..log import note
 from ..standing import Standing
 
-Part = Literal["extras", "offers", "together", "cupboard"]
+Part = Literal["extras", "offers", "together", "cupboard", "again"]
 
 #: A trial that was searched this much shorter than asked is searched again.
 SHORTER = 0.5

@@ -1,4 +1,4 @@
-"""The lays a part of Buy needs."""
+"""The lays a part of Buy needs, and of Cut when something went wrong."""
 
 from __future__ import annotations
 
@@ -6,6 +6,7 @@ from collections.abc import Sequence
 
 from sqlalchemy.orm import Session
 
+from ..cut.again import read_again
 from ..refused import Refused
 from ..standing import Standing
 from .cupboard import will_it_do
@@ -27,6 +28,8 @@ def wanted(session: Session, now: Standing, part: Part, cloth_id: int | None = N
         return read_offers(session, now).wanted
     if part == "together":
         return read_together(session, now).wanted
+    if part == "again":
+        return read_again(session, now).wanted
     if cloth_id is None:
         raise Refused("Choose a cloth of the cupboard first.", path="cloth_id")
     return will_it_do(session, now, cloth_id).wanted

@@ -5,8 +5,7 @@ from sqlalchemy import create_engine, event
 
 from idle_selvage.store.models.base import Base
 
-url = context.config.get_main_option("sqlalchemy.url") or ""
-engine = create_engine(url)
+engine = create_engine(context.config.attributes["address"])
 
 
 @event.listens_for(engine, "connect")

@@ -9,6 +9,7 @@ from .change import Change, ChangedRow
 from .cloth import Cloth
 from .cloth_use import ClothUse
 from .cut import Cut
+from .cutting import BeforeLine, CutDeed, Cutting
 from .flaw import Flaw
 from .item import ListItem, ListTick
 from .job import Job
@@ -17,7 +18,10 @@ from .lay_problem import LayProblem
 from .load_cloth import LoadCloth
 from .load_task import LoadTask
 from .log_entry import LogEntry
+from .log_photo import LogPhoto
 from .offer import Offer
+from .outcome import OutcomeRow
+from .paired_device import PairedDevice
 from .photo import Photo
 from .piece import Piece
 from .project import Project
@@ -38,6 +42,7 @@ __all__ = [
     "BarRow",
     "BarWishRow",
     "Base",
+    "BeforeLine",
     "BuySheet",
     "By",
     "Change",
@@ -45,6 +50,8 @@ __all__ = [
     "Cloth",
     "ClothUse",
     "Cut",
+    "CutDeed",
+    "Cutting",
     "Flaw",
     "Job",
     "LayChange",
@@ -55,7 +62,10 @@ __all__ = [
     "LoadCloth",
     "LoadTask",
     "LogEntry",
+    "LogPhoto",
     "Offer",
+    "OutcomeRow",
+    "PairedDevice",
     "Photo",
     "Piece",
     "Project",

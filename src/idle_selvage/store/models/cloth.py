@@ -56,6 +56,12 @@ class Cloth(Base):
     answers: Mapped[dict[str, Any]] = mapped_column(default=dict, server_default="{}")
     style_number: Mapped[str] = mapped_column(String(120), default="", server_default="")
     place: Mapped[str] = mapped_column(String(120), default="", server_default="")
+    #: a remnant's own outline and then its holes, each as places along and across, mm, as it was in its state number
+    #: ``outline_state``; empty: it is as wide all along. And the cloth it was cut from
+    outline: Mapped[list[Any]] = mapped_column(default=list, server_default="[]")
+    outline_state: Mapped[int] = mapped_column(default=0, server_default="0")
+    cut_at: Mapped[list[Any]] = mapped_column(default=list, server_default="[]")
+    remnant_of: Mapped[int | None]
     created_at: Mapped[datetime] = mapped_column(default=now)
     deleted_at: Mapped[datetime | None]
     readings: Mapped[list[Reading]] = relationship(

@@ -20,6 +20,8 @@ class Settings(Base):
     currency: Mapped[str] = mapped_column(String(8), default="", server_default="")
     #: whether these were asked for on the first day
     asked: Mapped[bool] = mapped_column(default=False, server_default="0")
+    #: a remnant has a rectangle of at least this side, mm; what is smaller is a scrap
+    scrap: Mapped[float] = mapped_column(default=100.0, server_default="100.0")
     washer_kg: Mapped[float] = mapped_column(default=7.0, server_default="7.0")
     rise: Mapped[int] = mapped_column(default=420, server_default="420")
     sleep: Mapped[int] = mapped_column(default=1320, server_default="1320")

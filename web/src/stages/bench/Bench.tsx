@@ -9,11 +9,14 @@ import { useProjects, useWashday, useSettings } from '../../api/hooks';
 import { useSettingsChange, Yours } from '../../app/Yours';
 import { useOnce } from '../../app/useOnce';
 import { Dot } from '../../app/Rail';
+import { Pairing } from '../../devices/Pairing';
 import { useClock } from '../../devices/Timers';
 import { ClothPattern } from '../../draw/ClothPattern';
 import { stageNames } from '../../words/stages';
 import { Timeline } from '../../washday/Timeline';
 import { Stage } from '../../app/Stage';
+import { Archives } from './Archives';
+import { Copies } from './Copies';
 import { Tip } from '../../app/Tip';
 
 function Strip({ project, onDelete }: { project: ProjectLine; onDelete: () => void }) {
@@ -60,18 +63,16 @@ function Strip({ project, onDelete }: { project: ProjectLine; onDelete: () => vo
       </Link>
       <div className="strip-facts">
         <ol className="strip-dots">
-          {project.stages
-            .filter((s) => s.state !== 'not-built')
-            .map((s) => (
-              <li key={s.name}>
-                <Tip title={s.why}>
-                  <Link to={`/projects/${project.id}/${s.name}`} aria-label={`${project.name}: ${stageNames[s.name]}`}>
-                    <Dot state={s.state} size={18} />
-                    <span>{stageNames[s.name]}</span>
-                  </Link>
-                </Tip>
-              </li>
-            ))}
+          {project.stages.map((s) => (
+            <li key={s.name}>
+              <Tip title={s.why}>
+                <Link to={`/projects/${project.id}/${s.name}`} aria-label={`${project.name}: ${stageNames[s.name]}`}>
+                  <Dot state={s.state} size={18} />
+                  <span>{stageNames[s.name]}</span>
+                </Link>
+              </Tip>
+            </li>
+          ))}
         </ol>
         <p>
           {[project.cloth, ...project.beside]
@@ -209,6 +210,9 @@ export function Bench() {
           <Strip key={p.id} project={p} onDelete={() => void away(p)} />
         ))}
       </ul>
+      <Archives />
+      <Copies />
+      <Pairing />
     </Stage>
   );
 }

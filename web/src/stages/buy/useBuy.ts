@@ -34,7 +34,7 @@ export function useBuyPart<T>(part: string, fetch: (params: Asked['params']) => 
  * one is there. Stopped by hand, they are not begun again by themselves.
  */
 export function useTrials(
-  what: 'extras' | 'offers' | 'together' | 'cupboard',
+  what: 'extras' | 'offers' | 'together' | 'cupboard' | 'again',
   trials: Trials | undefined,
   onNews: () => void,
   clothId?: number,

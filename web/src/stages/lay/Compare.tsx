@@ -25,7 +25,9 @@ export function Compare({ onChoose }: { onChoose: (id: number) => void }) {
           <th>folded anew</th>
           <th>breaks</th>
           <th>leaves over</th>
-          <th aria-label="Choose" />
+          <th>
+            <span className="unseen">Choose</span>
+          </th>
         </tr>
       </thead>
       <tbody>

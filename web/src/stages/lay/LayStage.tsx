@@ -31,6 +31,12 @@ function useLay() {
   });
 }
 
+/** Its place among what waits. */
+const waitsFor = (ahead: number) =>
+  ahead === 0
+    ? 'waiting for its turn, the next one'
+    : `waiting for its turn, after ${ahead} other ${ahead === 1 ? 'search' : 'searches'}`;
+
 const busy = (job: Job | undefined | null) => job?.state === 'waiting' || job?.state === 'running';
 
 /** When a laying that has just begun is asked after, whatever is heard, ms. */
@@ -224,7 +230,7 @@ export function LayStage() {
                   size="small"
                 />{' '}
                 {job?.state === 'waiting'
-                  ? 'waiting for its turn'
+                  ? waitsFor(job.ahead)
                   : `${job?.seconds.toFixed(0)} of ${job?.asked_seconds} s`}
                 {job?.length && `, ${job.length.text} so far`}
               </span>{' '}

@@ -1,7 +1,6 @@
-import { useAct } from '../../app/useAct';
 import { Button, Upload } from 'antd';
 import { useMemo, useState } from 'react';
-import { api, type NotRead, type Piece, type Project, Refusal, saved, type Use } from '../../api/client';
+import { api, type Piece, type Project, saved, type Use } from '../../api/client';
 import { useNavigate, useSearchParams } from 'react-router';
 import { useAt, useChanges, useChoices, usePart, useProject } from '../../api/hooks';
 import { Parts } from '../../app/Parts';
@@ -16,6 +15,7 @@ import { PrintPart } from './PrintPart';
 import { SeamsPart } from './SeamsPart';
 import { SheetPart } from './SheetPart';
 import { Stage } from '../../app/Stage';
+import { TakingIn } from './TakingIn';
 
 type Spot = { piece: Piece; x: number; y: number; left: number; top: number; width: number; height: number };
 const GAP = 26;
@@ -158,25 +158,6 @@ function Facts({
   );
 }
 
-/** What there is to say about a drawing that was read. */
-function Told({ summary, what }: { summary: string; what: NotRead[] }) {
-  if (what.length === 0) return null;
-  return (
-    <details open className="not-read">
-      <summary>
-        {summary} ({what.length})
-      </summary>
-      <ul>
-        {what.map((n, i) => (
-          <li key={i}>
-            {n.what}: {n.why}
-          </li>
-        ))}
-      </ul>
-    </details>
-  );
-}
-
 /** Care of the finished thing: it decides how the cloth is treated first. */
 function Care({ project }: { project: Project }) {
   const changes = useChanges();
@@ -238,6 +219,15 @@ const PARTS = [
   { value: 'sheet', label: 'The sheet' },
 ] as const;
 
+/** The formats in which pieces are written. */
+const OUT = [
+  ['svg', 'SVG'],
+  ['dxf', 'DXF'],
+  ['pdf', 'PDF at true size'],
+  ['csv', 'table of points'],
+  ['json', 'lay problem'],
+] as const;
+
 /** Plan: what is made, its pieces at one scale. */
 export function Plan() {
   const print = Number(useSearchParams()[0].get('print'));
@@ -251,41 +241,31 @@ function Pieces() {
   const { ref, width, height } = useSize<HTMLDivElement>();
   const [chosen, setChosen] = useState<number>();
   const [form, setForm] = useState<Piece | 'new'>();
-  const [notRead, setNotRead] = useState<NotRead[]>([]);
-  const [mended, setMended] = useState<NotRead[]>([]);
-  const [again, setAgain] = useState<{ file: File; told: string }>();
+  const [picked, setPicked] = useState<File>();
+  const [takenIn, setTakenIn] = useState('');
   const { scale, spots, high } = useMemo(() => arrange(project.pieces, width, height), [project.pieces, width, height]);
   const piece = project.pieces.find((p) => p.id === chosen);
   const copies = project.uses.reduce((sum, u) => sum + u.copies, 0);
-
-  const { run: read, error } = useAct(async (picked: File, twice: 'ask' | 'instead' | 'beside' = 'ask') => {
-    setAgain(undefined);
-    setNotRead([]);
-    setMended([]);
-    if (picked.size > 4_000_000)
-      throw new Error(`“${picked.name}” is larger than 4 MB. Save the pieces without pictures.`);
-    try {
-      const told = await saved(
-        api.POST('/api/projects/{project_id}/pieces/svg', {
-          // a new piece goes to the main cloth
-          params: { path: { project_id: changes.id } },
-          body: { file_name: picked.name, svg: await picked.text(), twice },
-        }),
-      );
-      changes.keep(told.project);
-      setNotRead(told.not_read);
-      setMended(told.mended);
-      if (told.added.length === 0) throw new Error(`No piece was found in “${picked.name}”.`);
-    } catch (fault) {
-      if (!(fault instanceof Refusal && fault.code === 'again')) throw fault;
-      setAgain({ file: picked, told: fault.message });
-    }
-  });
 
   async function takeOut(gone: Piece) {
     const path = { params: { path: { piece_id: gone.id }, query: changes.query } };
     changes.keep(await saved(api.DELETE('/api/pieces/{piece_id}', path)));
   }
+
+  if (picked)
+    return (
+      <Stage className="takes-in">
+        <TakingIn
+          key={`${picked.name}-${picked.lastModified}-${picked.size}`}
+          file={picked}
+          uses={project.uses}
+          onClose={(told) => {
+            setPicked(undefined);
+            setTakenIn(told ?? '');
+          }}
+        />
+      </Stage>
+    );
 
   return (
     <Stage className={part === 'pieces' ? 'with-facts' : ''}>
@@ -313,15 +293,16 @@ function Pieces() {
                   Read off with a tape
                 </Button>
                 <Upload
-                  accept=".svg,image/svg+xml"
+                  accept=".svg,.dxf,.pdf,.csv,.json,image/svg+xml,application/pdf"
                   showUploadList={false}
-                  aria-label="Drawing to read"
-                  beforeUpload={(picked) => {
-                    void read(picked);
+                  aria-label="File to take in"
+                  beforeUpload={(file) => {
+                    setTakenIn('');
+                    setPicked(file);
                     return false;
                   }}
                 >
-                  <Button>Read a drawing (SVG)</Button>
+                  <Button>Take in a file (SVG, DXF, PDF, table)</Button>
                 </Upload>
                 <a href="/example-pieces.svg" download>
                   An example drawing
@@ -333,25 +314,26 @@ function Pieces() {
                   the raw cloth. Allowances still to be added keep their width; included ones grow with the piece.
                 </p>
               )}
-              {error && (
-                <p className="spoil" role="alert">
-                  {error}
+              {takenIn && (
+                <p className="good" role="status">
+                  Taken in: {takenIn}.
                 </p>
               )}
-              {again && (
-                <div className="look-again" role="alertdialog" aria-label="Read twice">
-                  <p>{again.told}</p>
-                  <p className="commands">
-                    <Button autoFocus onClick={() => void read(again.file, 'instead')}>
-                      Instead
-                    </Button>
-                    <Button onClick={() => void read(again.file, 'beside')}>Both</Button>
-                    <Button onClick={() => setAgain(undefined)}>Leave it</Button>
+              {project.pieces.length > 0 && (
+                <details className="pieces-out">
+                  <summary>Take the pieces to another program</summary>
+                  <p>
+                    {OUT.map(([kind, name], i) => (
+                      <span key={kind}>
+                        {i > 0 && ', '}
+                        <a href={`/api/projects/${project.id}/pieces.file?kind=${kind}`} download>
+                          {name}
+                        </a>
+                      </span>
+                    ))}
                   </p>
-                </div>
+                </details>
               )}
-              <Told summary="Not read from the drawing" what={notRead} />
-              <Told summary="Read, with something assumed or put right" what={mended} />
               <div className="picture" ref={ref}>
                 {project.pieces.length === 0 ? (
                   <div className="empty">
