@@ -153,6 +153,7 @@ def test_the_order_is_changed_and_computed_again(page: Page, demo: str) -> None:
     at_table(page, demo)
     page.get_by_role("tab", name="Order").click()
     names = page.get_by_role("list", name="Order of cutting").locator(".order-name")
+    expect(names.nth(1)).to_be_visible()
     before = names.all_inner_texts()
     page.get_by_role("button", name=re.compile("later$")).first.click()
     expect(names.first).to_contain_text(before[1].split(" ", 1)[1])
