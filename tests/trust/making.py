@@ -148,8 +148,9 @@ def laid_at_once(server: Server, count: int) -> tuple[list[float], int, int]:
             if states[job]["progress"]:
                 firsts.setdefault(job, time.monotonic() - begun)
         if looks == 1:
-            # at first nearly all wait, each one place after the one before it
-            waiting = [states[job] for job in jobs if states[job]["state"] == "waiting"]
+            # at first nearly all wait, each one place after the one before it; one that has had its first turn and
+            # made way stands behind them
+            waiting = [states[job] for job in jobs if states[job]["state"] == "waiting" and not states[job]["progress"]]
             untold = sum(a["ahead"] > b["ahead"] for a, b in pairwise(waiting)) + (waiting[-1]["ahead"] < count // 2)
         time.sleep(0.2)
     early = sum(begun_at.get(a, looks) > begun_at.get(b, looks) for a, b in pairwise(jobs))

@@ -19,6 +19,7 @@ from ..operations.events import ENTRIES
 from ..operations.refused import Refused
 from ..store.errors import NotFound
 from ..store.journal import ChangedElsewhere
+from ..store.turns import Busy
 from .services import send
 from .shared.entries import Asked
 from .shared.person import system
@@ -152,6 +153,10 @@ def register(app: OpenAPI) -> None:
             if key.lower() == "allow":
                 answer.headers[key] = value
         return answer
+
+    @app.errorhandler(Busy)
+    def waits(_fault: Busy) -> Response:
+        return error("busy", _BUSY, 503)
 
     @app.errorhandler(OperationalError)
     def busy(fault: OperationalError) -> Response:

@@ -16,6 +16,7 @@ from . import journal
 from .bell import Bell
 from .data_file import FILE_NAME, HEAD, MIGRATIONS, BadData, shape_of
 from .journal import NOBODY, Asked
+from .turns import Turns
 
 if TYPE_CHECKING:
     from alembic.config import Config
@@ -38,6 +39,7 @@ class Database:
         event.listen(self.engine, "begin", _on_begin)
         self._sessions = sessionmaker(self.engine, expire_on_commit=False)
         self.bell = Bell()
+        self._turns = Turns()
 
     def migrate(self) -> None:
         """Bring the file, new or old, to the present shape. Raises :class:`~.data_file.BadData` for a file that is not
@@ -72,9 +74,9 @@ class Database:
 
         It takes the write lock at once: one that reads first and writes later would be refused when
         another process wrote in between. What was changed is kept, so that it can be taken back. Raises
-        :class:`~.journal.ChangedElsewhere`.
+        :class:`~.journal.ChangedElsewhere`, and :class:`~.turns.Busy` where too many wait.
         """
-        with self._sessions() as session, session.begin():
+        with self._turns.mine(WAIT), self._sessions() as session, session.begin():
             session.connection(execution_options={"writes": True})
             with journal.kept(session, asked):
                 yield session
