@@ -208,5 +208,8 @@ def lan_addresses() -> list[str]:
 
 
 def _warm() -> None:
-    """Import now what the first smoothed outline and the first plan would otherwise wait for."""
-    import scipy.interpolate  # noqa: F401
+    """Import now what the first smoothed outline, plan and sheet would otherwise wait for."""
+    import scipy.interpolate
+    import scipy.sparse.csgraph  # noqa: F401
+
+    import idle_selvage.formats.pdf_sheet  # noqa: F401

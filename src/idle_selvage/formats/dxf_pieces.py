@@ -14,8 +14,6 @@ from dataclasses import dataclass, field, replace
 from itertools import islice
 from typing import Any
 
-from scipy.spatial import cKDTree
-
 from ..core.plan.draft import ENDS, DraftPoint, Ends, outline_of
 from ..core.plan.outline import Point
 from ..core.units import MM_PER_INCH
@@ -391,6 +389,9 @@ def _told(block: _Block, ring: Sequence[Point]) -> tuple[DraftPoint, ...]:
     kinds = [(layer, at, told) for layer, at, told, _ in block.points if layer in (TURN, CURVE)]
     if len(kinds) < 3:
         return ()
+    # a quarter of a second to import
+    from scipy.spatial import cKDTree
+
     away, which = cKDTree([at for _, at, _ in kinds]).query(ring)
     out = []
     for (x, y), off, found in zip(ring, away, which, strict=True):

@@ -7,7 +7,6 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
-from scipy.spatial import cKDTree
 
 from ..core.plan.outline import Point
 
@@ -80,6 +79,9 @@ def _chained(runs: list[list[Point]], within: float) -> tuple[list[list[Point]],
     if not runs:
         return [], 0, 0.0
     ends = np.array([place for run in runs for place in (run[0], run[-1])])
+    # a quarter of a second to import, and only what joins lines needs it
+    from scipy.spatial import cKDTree
+
     tree = cKDTree(ends)
     near = tree.query_ball_point(ends, within)
     partner: dict[int, int] = {}

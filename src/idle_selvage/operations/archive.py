@@ -8,7 +8,6 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import Any, Literal
 
-import jsonschema
 from sqlalchemy.orm import Session
 
 from ..core.project.outcome import BY_KIND
@@ -149,6 +148,9 @@ def _rows(document: Mapping[str, Any]) -> tuple[archive.Rows, list[str]]:
         except Exception:
             raise Refused("This archive of an older program could not be brought up to date: its rows do not fit.",
                           path="file") from None  # fmt: skip
+    # a fifth of a second to import, and only taking in needs it
+    import jsonschema
+
     known = {table.name: table for table in archive.tables()}
     rows: archive.Rows = {}
     faults: list[str] = []

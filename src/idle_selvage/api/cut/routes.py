@@ -13,7 +13,6 @@ from ...core.cut.true_size import BadCalibration, by_corners, by_square, checked
 from ...core.plan.tiles import TooManyPages
 from ...core.units import BadEntry, read_length
 from ...core.wording import sentence_of
-from ...formats.pdf_sheet import write_sheet
 from ...formats.pdf_templates import write_gauges, write_labels, write_swatch
 from ...formats.pdf_tiles import TileShape, write_tiles
 from ...formats.svg_true import write_true_svg
@@ -151,6 +150,9 @@ def change_scrap(path: ProjectPath, query: UseQuery, body: out.ScrapIn) -> Respo
 
 def sheet_pdf(path: ProjectPath, query: out.PaperQuery) -> Response:
     """The sheet for the table as PDF."""
+    # some time to import, and only this needs it
+    from ...formats.pdf_sheet import write_sheet
+
     with look() as session:
         now = read_garment(session, path.project_id, query.use)
         body = write_sheet(papers.sheet_of(session, now), paper=query.paper, system=system())

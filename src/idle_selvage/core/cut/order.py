@@ -17,8 +17,6 @@ from itertools import pairwise
 
 import numpy as np
 import shapely
-from scipy.sparse import coo_array
-from scipy.sparse.csgraph import connected_components
 from shapely import LineString, Polygon
 
 from ..lay.answer import Section
@@ -140,6 +138,10 @@ def _knots(n: int, edges: Pairs) -> list[int]:
     """For each item the number of the knot of orders it is caught in."""
     if not edges:
         return list(range(n))
+    # a tenth of a second to import
+    from scipy.sparse import coo_array
+    from scipy.sparse.csgraph import connected_components
+
     rows, columns = zip(*sorted(edges), strict=True)
     graph = coo_array((np.ones(len(rows)), (rows, columns)), shape=(n, n))
     found: list[int] = connected_components(graph, directed=True, connection="strong")[1].tolist()
