@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import contextlib
 import errno
+import gc
 import logging
 import os
 import signal
@@ -93,6 +94,8 @@ def listening(port: int, *, lan: bool) -> socket.socket:
 
 
 def _serve_locked(asked: Served, lock: HomeLock) -> None:
+    # a fifth of the time of loading would go into looking for what can be given back, and all of it stays
+    gc.disable()
     from .api.app import create_app
     from .api.door import Door
     from .api.memory import settle
@@ -101,6 +104,8 @@ def _serve_locked(asked: Served, lock: HomeLock) -> None:
     from .jobs.pool import Pool
     from .store.database import Database
 
+    gc.freeze()
+    gc.enable()
     fresh = not (asked.home / FILE_NAME).exists()
     # taken before anything is made, so that a port in use costs nothing
     listener = listening(asked.port, lan=asked.lan)
