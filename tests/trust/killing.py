@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import contextlib
+import http.client
 import os
 import random
 import signal
@@ -71,7 +72,8 @@ def work(server: Server, seed: int, told: Confirmed, stop: threading.Event) -> N
                     told.layings.add(server.ask("POST", f"/projects/{number}/lays", {"seconds": 4})["id"])
     except urllib.error.HTTPError:
         raise
-    except (OSError, ValueError):
+    except (OSError, ValueError, http.client.HTTPException):
+        # killed, also in the middle of an answer
         return
 
 
