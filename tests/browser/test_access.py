@@ -86,6 +86,19 @@ def numbers(page: Page, demo: str) -> dict[str, str]:
 
 
 TABLE, TABLET = {"width": 1280, "height": 800}, {"width": 820, "height": 1180}
+#: The working size magnified twice.
+TWICE = {"width": 640, "height": 400}
+#: What then hangs over the side, or covers what is worked at.
+OVER = """() => {
+    const found = [];
+    if (document.documentElement.scrollWidth > innerWidth) found.push('something hangs over the side');
+    const main = document.querySelector('main'), tally = document.querySelector('.tally');
+    // the picture at true size takes the whole screen
+    const flows = main && tally && getComputedStyle(main).position === 'static';
+    if (flows && main.getBoundingClientRect().bottom > tally.getBoundingClientRect().top + 1)
+        found.push('the figures lie over what is worked at');
+    return found;
+}"""
 #: In so many parts, so that they can be looked through at the same time.
 SHARES = 4
 
@@ -108,6 +121,11 @@ def test_every_view_drawer_and_dialog_is_accessible_and_fits(page: Page, demo: s
                 found.append("something hangs over the side")
             if found:
                 wrong[f"{project} {place} {pressed} {size}"] = found
+        page.set_viewport_size(TWICE)
+        page.evaluate(SETTLED)
+        found = page.evaluate(OVER)
+        if found:
+            wrong[f"{project} {place} {pressed} magnified twice"] = found
     assert wrong == {}
 
 
