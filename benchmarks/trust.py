@@ -21,7 +21,7 @@ from collections.abc import Callable
 from datetime import date
 from pathlib import Path
 
-from tests.trust.killing import START, kill_once
+from tests.trust.killing import START, kill_once, laid_home
 from tests.trust.making import Makers, laid_at_once
 from tests.trust.processes import Server
 
@@ -69,12 +69,14 @@ def fresh(folder: Path) -> Path:
 def kills(table: Table, count: int) -> None:
     """Kill so often, each on data of its own."""
     with tempfile.TemporaryDirectory() as folder:
-        empty = fresh(Path(folder) / "empty")
+        laid = Path(folder) / "laid"
+        laid.mkdir()
+        laid_home(laid)
         came = []
         for seed in range(count):
             home = Path(folder) / f"home-{seed}"
             home.mkdir()
-            shutil.copy(empty / FILE_NAME, home)
+            shutil.copy(laid / FILE_NAME, home)
             came.append(kill_once(home, seed))
             if came[-1].faults:
                 print(f"seed {seed}, {came[-1].who}: {came[-1].faults}", flush=True)

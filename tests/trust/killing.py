@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import base64
 import contextlib
 import http.client
 import os
@@ -13,19 +14,26 @@ import sys
 import threading
 import time
 import urllib.error
+import urllib.parse
 from contextlib import closing
 from dataclasses import dataclass, field
 from pathlib import Path
 from typing import Any
 
+from idle_selvage.api.app import create_app
 from idle_selvage.store.data_file import FILE_NAME
 
+from ..conftest import Person, data_of, ready
 from .processes import SOON, Server, alive, below, stat, until
 
 #: Which of the processes is killed.
 WHO = ("server", "worker", "partner")
 #: A start after a kill takes at most so long on an idle machine, seconds.
 START = 3.0
+SQUARE_SVG = base64.b64encode(
+    b'<svg xmlns="http://www.w3.org/2000/svg" width="99mm" height="99mm" viewBox="0 0 99 99">'
+    b'<rect id="square" width="99" height="99"/></svg>'
+).decode()
 SQUARE = [{"along": 0, "left": 100, "right": 100}, {"along": 300, "left": 140, "right": 100}]
 
 
@@ -39,9 +47,16 @@ class Confirmed:
     copies: dict[int, int] = field(default_factory=dict)
     asked_copies: dict[int, int] = field(default_factory=dict)
     layings: set[int] = field(default_factory=set)
+    #: Pieces taken in from a file, by their names; archives taken in; pieces dragged on the lay.
+    taken: set[str] = field(default_factory=set)
+    archives: int = 0
+    drags: int = 0
+    #: Answers that should not have been.
+    refused: list[str] = field(default_factory=list)
 
     def __len__(self) -> int:
-        return len(self.notes) + len(self.names) + len(self.copies) + len(self.layings)
+        sets = (self.notes, self.names, self.copies, self.layings, self.taken)
+        return sum(map(len, sets)) + self.archives + self.drags
 
 
 def work(server: Server, seed: int, told: Confirmed, stop: threading.Event) -> None:
@@ -49,11 +64,14 @@ def work(server: Server, seed: int, told: Confirmed, stop: threading.Event) -> N
     chance = random.Random(seed)
     try:
         made = [_garment(server, told, f"garment {seed} {n}") for n in range(2)]
+        whole = base64.b64encode(server.bytes("/projects/1/archive.zip")).decode()
+        at = server.ask("GET", "/projects/1/lay")["lay"]
+        lay, keys = at["lay_id"], sorted({shape["pinned"] for shape in at["pinned"]["shapes"]})
         for n in range(100_000):
             if stop.is_set():
                 return
             number, piece = chance.choice(made)
-            match chance.randrange(5):
+            match chance.randrange(9):
                 case 0 | 1:
                     text = f"note {seed} {n}"
                     server.ask("POST", "/log/notes", {"text": text, "project": number})
@@ -68,13 +86,45 @@ def work(server: Server, seed: int, told: Confirmed, stop: threading.Event) -> N
                     told.asked_copies[piece] = copies
                     server.ask("PATCH", f"/pieces/{piece}", {"copies": copies})
                     told.copies[piece] = copies
+                case 4:
+                    name = f"taken in {seed} {n}"
+                    piece_asked = {"file": SQUARE_SVG, "file_name": "a.svg", "pieces": [{"number": 0, "name": name}]}
+                    server.ask("POST", f"/projects/{number}/pieces/taken-in", piece_asked)
+                    told.taken.add(name)
+                case 5:
+                    server.ask("POST", "/archives", {"file": whole, "cloths": "another"})
+                    told.archives += 1
+                case 6 | 7:
+                    lay = _drag(server, lay, chance.choice(keys), chance)
+                    told.drags += 1
                 case _:
                     told.layings.add(server.ask("POST", f"/projects/{number}/lays", {"seconds": 4})["id"])
-    except urllib.error.HTTPError:
-        raise
+    except urllib.error.HTTPError as fault:
+        told.refused.append(f"{fault.code} at {fault.url}: {fault.read()[:300]!r}")
     except (OSError, ValueError, http.client.HTTPException):
         # killed, also in the middle of an answer
         return
+
+
+def _drag(server: Server, lay: int, key: str, chance: random.Random) -> int:
+    """Carry a piece a little, look where it may be put, and let it go there; the number of the lay that is now."""
+    query = urllib.parse.urlencode(
+        {"lay_id": lay, "keys": key, "x": chance.uniform(0, 900), "y": chance.uniform(0, 900)}
+    )
+    near = server.ask("GET", f"/projects/1/lay/near?{query}")
+    gesture = {"do": "lock", "keys": [key]}
+    if near["there"]:
+        gesture = {"do": "move", "keys": [key], "x": near["x"], "y": near["y"], "section": near["section"]}
+    return int(server.ask("POST", f"/projects/1/lays/{lay}/hand", gesture)["lay"]["lay_id"])
+
+
+def laid_home(home: Path) -> None:
+    """A home with a first garment that is laid, and that can be taken along."""
+    app = create_app(home)
+    person = Person(app)
+    ready(person)
+    person.lay(1, seconds=1)
+    data_of(app).close()
 
 
 def _garment(server: Server, told: Confirmed, name: str) -> tuple[int, int]:
@@ -109,7 +159,7 @@ def kill_once(home: Path, seed: int, soon: float = SOON) -> Killed:
     told, stop = Confirmed(), threading.Event()
     worker = threading.Thread(target=work, args=(server, seed, told, stop))
     worker.start()
-    time.sleep(chance.uniform(0.05, 2.5))
+    time.sleep(chance.uniform(0.05, 5.0))
     ours = below(server.process.pid)
     victim = _victim(server.process.pid, who)
     faults: list[str] = []
@@ -136,7 +186,7 @@ def kill_once(home: Path, seed: int, soon: float = SOON) -> Killed:
         if not until(soon, lambda: not alive(ours)):
             left = len(alive(ours))
             faults.append(f"{left} processes left behind")
-    faults += missing(home, told)
+    faults += told.refused + missing(home, told)
     again = Server(home, "--no-quiet")
     try:
         if not again.address:
@@ -183,6 +233,19 @@ def missing(home: Path, told: Confirmed) -> list[str]:
             f"lost: {count} copies of {piece}" for piece, count in told.copies.items()
             if not copies.get(piece, set()) & {count, told.asked_copies.get(piece)}
         ]  # fmt: skip
+        pieces = {row[0] for row in data.execute("SELECT name FROM piece WHERE id IN (SELECT piece_id FROM cut)")}
+        faults += [f"lost: {name}" for name in told.taken - pieces]
+        whole = data.execute(
+            "SELECT count(piece.id) FROM project LEFT JOIN piece ON piece.project_id = project.id "
+            "WHERE project.name LIKE 'Skirt%' GROUP BY project.id ORDER BY project.id"
+        ).fetchall()
+        if not told.archives < len(whole) <= told.archives + 2:
+            faults.append(f"{len(whole) - 1} garments of {told.archives} archives taken in")
+        if len(set(whole)) > 1:
+            faults.append(f"garments taken in by halves: {whole}")
+        drags = data.execute("SELECT count(*) FROM lay_change").fetchone()[0]
+        if not told.drags <= drags <= told.drags + 2:
+            faults.append(f"{drags} of {told.drags} drags are kept")
         jobs = {row[0] for row in data.execute("SELECT id FROM job")}
         faults += [f"lost: laying {number}" for number in told.layings if number not in jobs]
     return faults

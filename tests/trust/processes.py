@@ -78,6 +78,12 @@ class Server:
         with urllib.request.urlopen(asked, timeout=seconds) as answer:
             return json.load(answer)
 
+    def bytes(self, path: str) -> bytes:
+        """A file that is taken away."""
+        asked = urllib.request.Request(f"{self.address}api{path}", headers=self.headers)
+        with urllib.request.urlopen(asked, timeout=20) as answer:
+            return bytes(answer.read())
+
     def end(self) -> None:
         """In order, or, where that takes too long, at once."""
         self.process.terminate()

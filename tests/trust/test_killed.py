@@ -14,7 +14,7 @@ from idle_selvage.store.copies import backup
 from idle_selvage.store.data_file import FILE_NAME, HEAD, shape_of
 from idle_selvage.store.database import Database
 
-from .killing import kill_once, killed_while, state_of
+from .killing import kill_once, killed_while, laid_home, state_of
 
 OLD = Path(__file__).parents[1] / "store" / "home_0004" / "data.sql.gz"
 
@@ -28,8 +28,8 @@ def old_home(home: Path) -> None:
 
 
 @pytest.mark.parametrize("seed", [0, 1, 2, 3])
-def test_nothing_confirmed_is_lost(tmp_path: Path, empty_data: Path, seed: int) -> None:
-    shutil.copy(empty_data, tmp_path)
+def test_nothing_confirmed_is_lost(tmp_path: Path, seed: int) -> None:
+    laid_home(tmp_path)
     # other tests run beside it; on a machine of its own, in ``make trust``, it is two seconds
     came = kill_once(tmp_path, seed, soon=6.0)
     assert came.faults == [] and came.left_behind == 0

@@ -17,6 +17,8 @@ from ..formats.audit import Unreadable
 from ..formats.reading import Taken, Wishes, format_of, take_in
 from .orphan import leave_with_parent
 
+log = logging.getLogger(__name__)
+
 #: A file may take so much of the processor by its format, seconds: thirty pages of a PDF take two, and ezdxf takes one
 #: for ten thousand parts. And so long in all, on a machine that is busy.
 BUSY, OTHERS, IN_ALL = {"pdf": 6.0, "dxf": 4.0}, 2.0, 40.0
@@ -27,6 +29,7 @@ TOO_LONG = (
     "Save only the pieces."
 )
 BROKEN = "This file could not be read: something in it is not as any program writes it."
+NO_READER = "The file could not be read just now. Try again."
 #: Loaded once, in a process from which each of the others is split off in a moment.
 _LOADED = [
     "idle_selvage.jobs.ends_with_parent",
@@ -60,25 +63,37 @@ class Apart:
         long or too much."""
         busy = BUSY.get(format_of(data, name), OTHERS)
         ours, theirs = self._context.Pipe(duplex=False)
-        process = self._context.Process(target=_read, args=(theirs, data, name, wishes, busy), daemon=True)
-        try:
-            process.start()
-            theirs.close()
-            if not ours.poll(self.in_all):
-                raise Unreadable(TOO_LONG)
+        with ours:
+            with theirs:
+                process = self._begin(theirs, data, name, wishes, busy)
             try:
+                if not ours.poll(self.in_all):
+                    raise Unreadable(TOO_LONG)
                 found = ours.recv()
-            except EOFError:
+            except (EOFError, ConnectionResetError):
                 # it was ended by its bounds
                 raise Unreadable(TOO_LONG) from None
-        finally:
-            if process.pid is not None:
+            finally:
                 process.kill()
                 process.join()
-            ours.close()
         if isinstance(found, Taken):
             return found
         raise Unreadable(str(found))
+
+    def _begin(self, *asked: Any) -> Any:
+        """A reader at work. The process it is split off from may just have been ended by somebody: then there is a new
+        one the next time."""
+        for last in (False, True):
+            process = self._context.Process(target=_read, args=asked, daemon=True)
+            try:
+                process.start()
+            except (EOFError, OSError):
+                if last:
+                    log.exception("no process to read a file in")
+                    raise Unreadable(NO_READER) from None
+            else:
+                break
+        return process
 
 
 def _read(link: Connection, data: bytes, name: str, wishes: Wishes | None, busy: float) -> None:
@@ -92,7 +107,7 @@ def _read(link: Connection, data: bytes, name: str, wishes: Wishes | None, busy:
         link.send(TOO_LONG)
     except Exception:
         # a fault of ours or of a library, which no file may bring further than here
-        logging.getLogger(__name__).exception("reading a file")
+        log.exception("reading a file")
         link.send(BROKEN)
     finally:
         link.close()
