@@ -31,8 +31,8 @@ from idle_selvage.store.database import Database
 HERE = Path(__file__).parents[1]
 OUT = HERE / "docs" / "trust.md"
 PARTS = ("kills", "calls", "load")
-#: So many garments are lived through.
-LIVES = 100
+#: So many garments are lived through, and so many runs of calls follow their links.
+LIVES, LINKED = 100, 200
 
 
 class Table:
@@ -98,12 +98,13 @@ def calls(table: Table, generated: int, spoilt: int) -> None:
             "TRUST_GENERATED": str(generated),
             "TRUST_SPOILT": str(spoilt),
             "TRUST_LIVES": str(LIVES),
+            "TRUST_LINKED": str(LINKED),
         }
         done = subprocess.run(
             [
                 sys.executable, "-m", "pytest", "-q", "-n", "2", "--timeout", "3600",
                 "tests/api/test_spoiled.py", "tests/api/test_surface.py", "tests/api/test_life.py",
-                "-k", "spoilt or no_request or life",
+                "tests/api/test_linked.py", "-k", "spoilt or no_request or life or linked",
             ],
             cwd=HERE, env=environment, stdout=told.fileno(), check=False,
         )  # fmt: skip
@@ -115,6 +116,7 @@ def calls(table: Table, generated: int, spoilt: int) -> None:
     table.told("operations of the API", str(operations))
     table.told("calls generated from the document", str(operations * generated))
     table.told("valid requests with one place spoilt", str(operations * spoilt))
+    table.told("runs of 20 calls, each with what an earlier one gave", str(LINKED))
     table.told("garments' lives of 20 deeds in any order", str(LIVES))
     told_500 = len(faults) if done.returncode else 0
     what = "answers 500, slower than 2 s, not in words, or refused and changed all the same; undone and not as it was"

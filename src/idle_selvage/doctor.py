@@ -66,8 +66,7 @@ def _data(home: Path) -> Iterator[Finding]:
     try:
         shape = shape_of(path)
     except BadData as fault:
-        newer = "newer" in str(fault)
-        mend = None if newer or _newest_sound(home) is None else (lambda: _put_back(home))
+        mend = None if fault.newer or _newest_sound(home) is None else (lambda: _put_back(home))
         yield Finding("bad", f"The data file {fault}", mend)
         return
     yield Finding("good", f"The data file is whole (shape {shape}).")

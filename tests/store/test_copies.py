@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import os
 import sqlite3
+import threading
+import time
 from collections.abc import Iterator
 from contextlib import closing
 from datetime import date, datetime, timedelta
@@ -158,6 +160,42 @@ def test_going_back_waits_for_whoever_writes_and_says_so(home: Database, monkeyp
         other.execute("BEGIN IMMEDIATE")
         with pytest.raises(BadBackup, match="another program holds"):
             go_back(home, "2026-05-01.sqlite3", datetime(2026, 5, 2))
+        other.execute("ROLLBACK")
+    assert names(home.path) == ["Skirt"]
+
+
+def test_what_is_written_while_one_goes_back_is_in_the_one_or_the_other(home: Database) -> None:
+    """Somebody at another page keeps on: whatever was confirmed is in what was kept, or in what is there now."""
+    daily_copy(home.home, datetime(2026, 5, 1))
+    stop, confirmed = threading.Event(), list[str]()
+
+    def keep_on() -> None:
+        while not stop.is_set():
+            name = f"Note {len(confirmed)}"
+            add(home, name)
+            confirmed.append(name)
+
+    thread = threading.Thread(target=keep_on)
+    thread.start()
+    kept = []
+    for _ in range(8):
+        before = len(confirmed)
+        while len(confirmed) < before + 3:
+            time.sleep(0.002)
+        kept.append(go_back(home, "2026-05-01.sqlite3", datetime(2026, 5, 2)))
+    stop.set()
+    thread.join()
+    there = set(names(home.path)).union(*(names(one) for one in kept))
+    assert len(confirmed) > 20 and set(confirmed) <= there
+
+
+def test_a_restore_does_not_wait_for_ever(home: Database, tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    backup(home.home, tmp_path / "c.sqlite3")
+    monkeypatch.setattr(store, "WAIT", 0.2)
+    with closing(sqlite3.connect(home.path, isolation_level=None)) as other:
+        other.execute("BEGIN IMMEDIATE")
+        with pytest.raises(BadBackup, match="another program holds"):
+            restore(home.home, tmp_path / "c.sqlite3")
         other.execute("ROLLBACK")
     assert names(home.path) == ["Skirt"]
 

@@ -17,6 +17,7 @@ from ..core.wording import capital, say
 from ..operations.both import told as both_told
 from ..operations.events import ENTRIES
 from ..operations.refused import Refused
+from ..store.data_file import Trouble, trouble
 from ..store.errors import NotFound
 from ..store.journal import ChangedElsewhere
 from ..store.turns import Busy
@@ -93,16 +94,16 @@ _HTTP = {
 }
 
 
-#: What is told when the data file cannot be read or written, by a word of what SQLite says.
+#: What is told when the data file cannot be read or written.
 _BUSY = "The data file could not be written just now. Nothing was lost; try again."
-_DISK = {
+_DISK: dict[Trouble, str] = {
     "full": "There is no room left on the disk, so this was not kept. What you typed is still here: make room, then "
     "try again.",
     "readonly": "The data folder cannot be written, so this was not kept. What you typed is still here: allow writing, "
     "then try again.",
-    "locked": "Another program holds the data file just now, so this was not kept. What you typed is still here; try "
+    "held": "Another program holds the data file just now, so this was not kept. What you typed is still here; try "
     "again in a moment.",
-    "disk I/O": "The disk could not be read or written, so this was not kept. What you typed is still here; try again.",
+    "disk": "The disk could not be read or written, so this was not kept. What you typed is still here; try again.",
 }
 _DAMAGED = (
     "The data file is damaged, so this was not kept. Stop the server, and run “idle-selvage doctor”: it tells which "
@@ -161,13 +162,12 @@ def register(app: OpenAPI) -> None:
     @app.errorhandler(OperationalError)
     def busy(fault: OperationalError) -> Response:
         log.exception("database", exc_info=fault)
-        told = next((told for word, told in _DISK.items() if word in str(fault.orig)), _BUSY)
-        return error("busy", told, 503)
+        return error("busy", _DISK.get(trouble(fault.orig), _BUSY), 503)
 
     @app.errorhandler(DatabaseError)
     def damaged(fault: DatabaseError) -> Response:
         log.exception("database", exc_info=fault)
-        if "malformed" not in str(fault.orig) and "not a database" not in str(fault.orig):
+        if trouble(fault.orig) != "damaged":
             return unforeseen(fault)
         return error("damaged", _DAMAGED, 503)
 

@@ -13,7 +13,7 @@ from dataclasses import dataclass
 from datetime import date, datetime
 from pathlib import Path
 
-from .data_file import FILE_NAME, BadData, looked_into, shape_of
+from .data_file import FILE_NAME, BadData, Trouble, looked_into, shape_of, trouble
 from .database import Database
 
 #: Where the daily copies are, inside the home folder.
@@ -26,6 +26,13 @@ WAIT = 5.0
 
 class BadBackup(ValueError):
     """A file that is no backup of ours, or a copy that could not be made; the message is a sentence."""
+
+
+#: What of SQLite's troubles is said in other words than its own.
+_SAID: dict[Trouble, str] = {
+    "full": "there is no room left on the disk",
+    "held": "another program holds the data file",
+}
 
 
 @dataclass(frozen=True)
@@ -82,12 +89,7 @@ def _beside(target: Path) -> Iterator[Path]:
 
 def _why(fault: sqlite3.Error) -> str:
     """What SQLite says, as people say it."""
-    said = str(fault)
-    if "full" in said:
-        return "there is no room left on the disk"
-    if "locked" in said:
-        return "another program holds the data file"
-    return said
+    return _SAID.get(trouble(fault), str(fault))
 
 
 def check_backup(file: Path) -> None:
@@ -115,13 +117,7 @@ def restore(home: Path, file: Path) -> Path | None:
             kept = _free(home, "before-restore-{}.sqlite3")
             _set_aside(home, kept)
         with closing(sqlite3.connect(ready)) as source, closing(sqlite3.connect(target, timeout=0.1)) as live:
-            try:
-                source.backup(live)
-            except sqlite3.Error as fault:
-                busy = "The data are in use. Stop the server first, then restore."
-                raise BadBackup(
-                    busy if "locked" in str(fault) else f"It could not be restored: {_why(fault)}."
-                ) from None
+            _overwrite(source, live, "It could not be restored")
         target.chmod(0o600)
     return kept
 
@@ -239,7 +235,8 @@ def go_back(database: Database, name: str, now: datetime) -> Path:
     """
     file = copy_of(database.home, name)
     check_backup(file)
-    with at_head(database.home, file) as ready:
+    # what is written meanwhile would be neither in the one nor in the other
+    with at_head(database.home, file) as ready, database.alone():
         kept = aside(database.home, now, "before going back")
         with closing(sqlite3.connect(ready)) as source, closing(sqlite3.connect(database.path, timeout=0.1)) as live:
             _overwrite(source, live, "The copy could not be put in place")

@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from contextlib import closing, contextmanager
 from functools import cache
 from pathlib import Path
+from typing import Literal
 
 FILE_NAME = "idle-selvage.sqlite3"
 #: The newest migration; a file that is there already is not migrated again.
@@ -18,8 +19,32 @@ OURS = frozenset({"project", "cloth", "alembic_version"})
 LOOKED_THROUGH = 64_000_000
 
 
+#: What a data file's trouble is, whatever words it is told in.
+Trouble = Literal["full", "held", "readonly", "disk", "damaged", ""]
+_TROUBLES: dict[int, Trouble] = {
+    sqlite3.SQLITE_FULL: "full",
+    sqlite3.SQLITE_BUSY: "held",
+    sqlite3.SQLITE_LOCKED: "held",
+    sqlite3.SQLITE_READONLY: "readonly",
+    sqlite3.SQLITE_IOERR: "disk",
+    sqlite3.SQLITE_CANTOPEN: "disk",
+    sqlite3.SQLITE_CORRUPT: "damaged",
+    sqlite3.SQLITE_NOTADB: "damaged",
+}
+
+
+def trouble(fault: BaseException | None) -> Trouble:
+    """What SQLite has, by its code; the lowest byte of it says the kind."""
+    return _TROUBLES.get(getattr(fault, "sqlite_errorcode", 0) & 0xFF, "")
+
+
 class BadData(ValueError):
-    """A file that cannot be served or restored; the message is a sentence that follows the file's name."""
+    """A file that cannot be served or restored; the message is a sentence that follows the file's name. ``newer``: it
+    is sound, and only this program is too old for it."""
+
+    def __init__(self, message: str, *, newer: bool = False) -> None:
+        super().__init__(message)
+        self.newer = newer
 
 
 @cache
@@ -66,7 +91,9 @@ def shape_of(path: Path) -> str:
     if shape not in shapes():
         newer = shape.isdigit() and shape > HEAD
         told = f"was written by a newer Idle Selvage (shape {shape}; this one knows shapes up to {HEAD}). "
-        raise BadData(told + "Install the newer one to open it." if newer else "is not a data file of Idle Selvage.")
+        if newer:
+            raise BadData(f"{told}Install the newer one to open it.", newer=True)
+        raise BadData("is not a data file of Idle Selvage.")
     return shape
 
 

@@ -83,6 +83,12 @@ class Database:
         self.bell.ring(asked.window)
 
     @contextmanager
+    def alone(self) -> Iterator[None]:
+        """Nobody else in this process writes while the block lasts. Raises :class:`~.turns.Busy`."""
+        with self._turns.mine(WAIT):
+            yield
+
+    @contextmanager
     def look(self) -> Iterator[Session]:
         """A session for reading only; it never waits for a writer and keeps nothing."""
         with self._sessions() as session:
