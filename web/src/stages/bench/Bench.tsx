@@ -21,6 +21,7 @@ import { Tip } from '../../app/Tip';
 
 function Strip({ project, onDelete }: { project: ProjectLine; onDelete: () => void }) {
   const id = `strip-${project.id}`;
+  const told = project.stages.some((s) => s.name === 'cloth' && s.state !== 'empty');
   return (
     <li className="strip">
       <Link to={`/projects/${project.id}/plan`} className="strip-cloth" aria-label={`Open ${project.name}`}>
@@ -78,7 +79,7 @@ function Strip({ project, onDelete }: { project: ProjectLine; onDelete: () => vo
           {[project.cloth, ...project.beside]
             .map((c) => c.name)
             .filter(Boolean)
-            .join(', ') || (project.buying ? 'a cloth without a name' : 'no cloth yet')}
+            .join(', ') || (told ? 'a cloth without a name' : 'no cloth yet')}
           {project.buying && (
             <>
               ; <b>{project.buying}</b>

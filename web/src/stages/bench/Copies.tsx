@@ -50,7 +50,7 @@ export function Copies() {
                 onClick={() => setAsks(one)}
                 aria-label={`Go back to ${dayOf(one.day)}${one.why && `, ${one.why}`}`}
               >
-                Go back to it
+                Go back
               </Button>
             </li>
           ))}
