@@ -66,6 +66,27 @@ def test_every_operation_is_named_and_can_be_refused() -> None:
         assert refusal == {"$ref": "#/components/schemas/ErrorOut"}
 
 
+@pytest.mark.parametrize("path", DOCUMENT["paths"])
+def test_an_address_can_be_asked_what_the_document_says_and_nothing_else(person: Person, path: str) -> None:
+    documented = {method.upper() for method in DOCUMENT["paths"][path]}
+    # to ask for the head of what can be fetched, and what can be asked at all, goes without saying
+    implied = {"OPTIONS"} | ({"HEAD"} if "GET" in documented else set())
+    for method in ("GET", "POST", "PUT", "PATCH", "DELETE"):
+        if method in documented:
+            continue
+        address = re.sub(r"\{\w+\}", "1", filled(path))
+        answer = person.client.open(address, method=method, base_url="http://127.0.0.1")
+        assert answer.status_code == 405 and answer.get_json()["code"] == "method_not_allowed"
+        assert {word.strip() for word in answer.headers["Allow"].split(",")} == documented | implied
+
+
+@pytest.mark.parametrize("method", ["GET", "POST", "PATCH", "DELETE"])
+@pytest.mark.parametrize("path", ["/api", "/api/", "/api/nothing", "/api/projects/1/nothing", "/api/../api/nothing"])
+def test_there_is_nothing_at_an_address_that_is_not_in_it(person: Person, method: str, path: str) -> None:
+    answer = person.client.open(path, method=method, base_url="http://127.0.0.1")
+    assert answer.status_code == 404 and answer.get_json()["message"] == "There is nothing at this address."
+
+
 schema = schemathesis.openapi.from_dict(DOCUMENT)
 #: So many calls of each operation; ``make trust`` asks for many more.
 GENERATED = int(os.environ.get("TRUST_GENERATED", "10"))

@@ -8,6 +8,7 @@ from pathlib import Path
 
 from flask import Response, make_response, send_from_directory
 from flask_openapi3 import OpenAPI
+from werkzeug.routing import PathConverter
 
 from .errors import error
 from .services import services
@@ -34,8 +35,16 @@ def _files() -> frozenset[str]:
     )
 
 
+class PagePath(PathConverter):
+    """Any address but one of the API: there a method that is not known is refused as such, and not answered with a
+    page."""
+
+    regex = "(?!api(?:/|$))[^/].*?"
+
+
 def register(app: OpenAPI) -> None:
     """Serve the pages."""
+    app.url_map.converters["page"] = PagePath
 
     @app.route("/assets/<path:name>")
     def asset(name: str) -> Response:
@@ -44,10 +53,8 @@ def register(app: OpenAPI) -> None:
         return answer
 
     @app.route("/", defaults={"name": ""})
-    @app.route("/<path:name>")
+    @app.route("/<page:name>")
     def page(name: str) -> Response:
-        if name.startswith("api/"):
-            return error("not_found", "There is nothing at this address.", 404)
         if name in _files():
             return send_from_directory(WEB, name)
         if not (WEB / "index.html").is_file():
