@@ -168,6 +168,21 @@ def test_undo_is_for_good_by_key_by_hand_and_from_the_log(page: Page, own: str) 
     expect(page.get_by_label("Length in hand, if any")).to_have_value("")
 
 
+def test_what_is_begun_before_the_bench_is_told_stands_on_it(page: Page, own: str) -> None:
+    held: list[Route] = []
+    page.route("**/api/projects", lambda route: held.append(route) if not held else route.fallback())
+    page.goto(own)
+    page.get_by_label("A new project").fill("Apron")
+    # the list of before is answered only when there is a garment
+    old = page.request.get(f"{own}api/projects").text()
+    with page.expect_response(lambda answer: answer.request.method == "POST"):
+        page.get_by_role("button", name="Begin").click()
+    held[0].fulfill(body=old, content_type="application/json")
+    expect(page.get_by_role("heading", level=1)).to_have_text("Which pieces will be cut?")
+    page.get_by_role("link", name="Idle Selvage").click()
+    expect(page.get_by_role("link", name="Open Apron")).to_be_visible()
+
+
 def test_what_was_put_away_comes_back_on_the_bench(page: Page, own: str) -> None:
     begin(page, own, "Apron")
     page.get_by_role("link", name="Idle Selvage").click()
