@@ -38,6 +38,7 @@ USUAL: dict[str, Any] = {
     "core.cut.remnants.Remnant.near_selvage": False,
     "core.cut.remnants.Remnant.far_selvage": False,
     "core.cut.remnants.Remnant.border": 0.0,
+    "core.cut.remnants.Remnant.kept": False,
     "core.cut.remnants.what_is_left(least)": 100.0,
     "core.cut.tally.Deed.copy": 0,
     "core.plan.tiles.pages(most)": 120,

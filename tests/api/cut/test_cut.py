@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from datetime import timedelta
+from typing import Any
 
 import pytest
 from shapely import Polygon
@@ -225,6 +226,38 @@ def test_remnants_go_into_the_cupboard_with_the_facts_of_their_cloth(laid: Perso
     # a larger scrap size leaves fewer remnants
     assert len(laid.ask("PUT", at(1, "/scrap"), least="90 cm")["remnants"]) <= len(found["remnants"])
     assert laid.refused("PUT", at(1, "/scrap"), least="3 m")["fields"][0]["path"] == "least"
+
+
+def where(remnant: dict[str, Any]) -> Polygon:
+    """A remnant as it lies on the cloth it is cut from."""
+    x0, y0 = remnant["x"], remnant["y"]
+    rings = [[(x + x0, y + y0) for x, y in ring] for ring in (remnant["outline"], *remnant["holes"])]
+    return Polygon(rings[0], rings[1:])
+
+
+def test_cloth_that_is_in_the_cupboard_is_no_part_of_what_is_left_later(laid: Person) -> None:
+    """The rest is laid anew, so that other ground is free than when a remnant was put away: none of it is had twice."""
+    more_pieces(laid)
+    laid.lay(1, seconds=1)
+    laid.ask("PATCH", "/projects/1/cloth", in_hand="5 m")
+    steps = begun(laid)["steps"]
+    deed(laid, steps[0])
+    there = laid.ask("GET", at(1, "/left"))["remnants"]
+    first = there[-1]
+    laid.ask("POST", at(1, "/left"), 201, number=len(there) - 1)
+    deed(laid, steps[0], "spoilt")
+    try_ways(laid)
+    laid.ask("POST", at(1, "/again"), 201, way="rest")
+    remnants = laid.ask("GET", at(1, "/left"))["remnants"]
+    assert [one["kept"] for one in remnants].count(True) == 1
+    assert where(next(one for one in remnants if one["kept"])).equals_exact(where(first), 1.0)
+    for k, one in enumerate(remnants):
+        for other in remnants[k + 1 :]:
+            assert where(one).intersection(where(other)).area < 100.0, "a remnant is no part of another"
+    for number, one in enumerate(remnants):
+        if not one["kept"]:
+            laid.ask("POST", at(1, "/left"), 201, number=number)
+    assert all(one["kept"] for one in laid.ask("GET", at(1, "/left"))["remnants"])
 
 
 def inside(outline: list[list[float]], rings: list[list[list[float]]]) -> bool:

@@ -263,7 +263,7 @@ def left_out(show: Presenter, found: ClothLeft | None, least: float) -> out.Clot
                     for r in one.rectangles
                 ],
                 border=show.length(one.border) if one.border else None,
-                kept=found.kept[k],
+                kept=one.kept,
             )
             for k, one in enumerate(found.left.remnants)
         ],

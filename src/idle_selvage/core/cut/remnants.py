@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from shapely import Polygon
 
@@ -36,6 +36,8 @@ class Remnant:
     far_selvage: bool = False
     border: float = 0.0
     holes: tuple[Outline, ...] = ()
+    #: whether it is in the cupboard already
+    kept: bool = False
 
     @property
     def rings(self) -> tuple[Outline, ...]:
@@ -82,21 +84,25 @@ def what_is_left(
     gone: Sequence[Outline],
     *,
     waits: Sequence[Outline] = (),
+    put: Sequence[Sequence[Outline]] = (),
     least: float = LEAST_SIDE_MM,
     frame: Sequence[Outline] = (),
     border: tuple[str, float] | None = None,
 ) -> LeftOver:
     """What is left of cloth ``long`` by ``width`` mm. ``least``: a remnant has a rectangle on grain of at least this
-    side, mm; ``waits``: shapes that are still to be cut, which are neither left nor cut; ``border``: along which
-    selvage (``low``, ``high``), and how deep, mm."""
+    side, mm; ``waits``: shapes that are still to be cut, which are neither left nor cut; ``put``: remnants that are in
+    the cupboard, each its outline and its holes, which stay as they are whatever becomes free beside them;
+    ``border``: along which selvage (``low``, ``high``), and how deep, mm."""
     there = really_there(width, long, [*gone, *waits], frame)
+    free = really_there(width, long, [*gone, *waits, *(rings[0] for rings in put)], frame)
     # strips as narrow as the room between two pieces are no part of a remnant
-    apart = there.buffer(-NECK_MM / 2).buffer(NECK_MM / 2, join_style="mitre").intersection(there)
+    apart = free.buffer(-NECK_MM / 2).buffer(NECK_MM / 2, join_style="mitre").intersection(free)
     parts = [one for one in getattr(apart, "geoms", [apart]) if isinstance(one, Polygon) and not one.is_empty]
-    remnants: list[Remnant] = []
+    kept = (_remnant(Polygon(rings[0], rings[1:]), width, least, border) for rings in put)
+    remnants = [replace(one, kept=True) for one in kept if one is not None]
     scraps = 0
     for part in parts:
-        found = _remnant(part, width, least, border)
+        found = _told(part, width, least, border)
         if found is None:
             scraps += 1
         else:
@@ -108,11 +114,14 @@ def what_is_left(
     return LeftOver(tuple(remnants), scraps, scrap_area, cut, whole)
 
 
-def _remnant(part: Polygon, width: float, least: float, border: tuple[str, float] | None) -> Remnant | None:
+def _told(part: Polygon, width: float, least: float, border: tuple[str, float] | None) -> Remnant | None:
+    """Ground that is left, told inwards; None where it is a scrap."""
     told = part.simplify(TOLD_MM / 2).buffer(-TOLD_MM / 2, join_style="mitre")
     told = max(getattr(told, "geoms", [told]), key=lambda one: one.area)
-    if told.is_empty:
-        return None
+    return None if told.is_empty else _remnant(told, width, least, border)
+
+
+def _remnant(told: Polygon, width: float, least: float, border: tuple[str, float] | None) -> Remnant | None:
     x0, y0, x1, y1 = told.bounds
     ring = tuple((round(x - x0, 1), round(y - y0, 1)) for x, y in told.exterior.coords[:-1])
     # the outline was told inwards, so that its holes are told outwards

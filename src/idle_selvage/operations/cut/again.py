@@ -170,13 +170,16 @@ def _waiting(round_: Round, found: CuttingStanding) -> list[Outline]:
     return round_.waiting(found.tally)
 
 
-def put_away(session: Session, cloth: models.Cloth) -> list[Outline]:
-    """The remnants of a cloth that are in the cupboard, where they lay on it: they are cloths of their own by now."""
-    return [
-        tuple((x + row.cut_at[0], y - row.margin_low + row.cut_at[1]) for x, y in row.outline[0])
-        for row in cutting.remnants_of(session, cloth.id)
-        if row.cut_at and row.outline
-    ]
+def put_away(session: Session, cloth: models.Cloth) -> list[tuple[Outline, ...]]:
+    """The remnants of a cloth that are in the cupboard, where they lay on it, each its outline and then its holes: they
+    are cloths of their own by now."""
+    out = []
+    for row in cutting.remnants_of(session, cloth.id):
+        if row.cut_at and row.outline:
+            # its outline begins where its margin did when it was put away, whatever that is by now
+            x0, y0 = row.cut_at[0], row.cut_at[1] - min(y for _, y in row.outline[0])
+            out.append(tuple(tuple((x + x0, y + y0) for x, y in ring) for ring in row.outline))
+    return out
 
 
 def left_of(session: Session, found: CuttingStanding) -> _Left:
@@ -186,7 +189,7 @@ def left_of(session: Session, found: CuttingStanding) -> _Left:
     cut = [cut for one in mine for state in ("good", *FAULTS) for cut in one.of(found.tally, state)]
     waits = [cut for one in mine for cut in one.of(found.tally, "waits")]
     cloth = found.now.cloth.row
-    gone = [*gone_of(session, found.now, cloth), *put_away(session, cloth)]
+    gone = [*gone_of(session, found.now, cloth), *(rings[0] for rings in put_away(session, cloth))]
     return _Left(newest, tuple(cut), tuple(gone), tuple(waits))
 
 

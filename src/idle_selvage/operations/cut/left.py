@@ -20,7 +20,7 @@ from ..cloth import TREATED_BEFORE
 from ..log import note
 from ..refused import Refused
 from ..standing import Standing
-from .again import gone_of, there_of
+from .again import gone_of, put_away, there_of
 from .rounds import read_cutting
 
 #: The least and the most that a scrap may be told as, mm.
@@ -35,7 +35,7 @@ _ALIKE = (
 @dataclass(frozen=True)
 class ClothLeft:
     """What is left of a cloth; ``gone``: what is cut of it or still waits to be; how long it was, whether that is known
-    or only what the lay took, and which of its remnants are in the cupboard already."""
+    or only what the lay took."""
 
     left: LeftOver
     width: float
@@ -43,7 +43,6 @@ class ClothLeft:
     long: float
     known: bool
     least: float
-    kept: tuple[bool, ...]
 
 
 def read_left(session: Session, now: Standing) -> ClothLeft | None:
@@ -67,21 +66,12 @@ def read_left(session: Session, now: Standing) -> ClothLeft | None:
         long,
         gone,
         waits=waits,
+        put=put_away(session, now.cloth.row),
         least=least,
         frame=frame,
         border=None if border is None else (border.side, max(0.0, border.usable(margin))),
     )
-    kept = [row.cut_at for row in cutting.remnants_of(session, now.use.cloth_id)]
-    width = mine[-1].problem.width
-    return ClothLeft(
-        left,
-        width,
-        (*gone, *waits),
-        long,
-        there is not None,
-        least,
-        tuple([one.x, one.y] in kept for one in left.remnants),
-    )
+    return ClothLeft(left, mine[-1].problem.width, (*gone, *waits), long, there is not None, least)
 
 
 def change_scrap(session: Session, least: float) -> None:
@@ -101,9 +91,9 @@ def keep_remnant(session: Session, now: Standing, number: int) -> models.Cloth:
     found = read_left(session, now)
     if found is None or not 0 <= number < len(found.left.remnants):
         raise Refused("There is no such remnant; look at the list again.", path="number")
-    if found.kept[number]:
-        raise Refused("That remnant is in the cupboard already.", path="number")
     one, row = found.left.remnants[number], now.cloth.row
+    if one.kept:
+        raise Refused("That remnant is in the cupboard already.", path="number")
     made = models.Cloth(**{name: getattr(row, name) for name in _ALIKE})
     made.name = f"{row.name or 'Cloth'}, remnant {len(cutting.remnants_of(session, row.id)) + 1}"[:120]
     made.place = row.place
