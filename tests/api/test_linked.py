@@ -14,7 +14,6 @@ import schemathesis
 from hypothesis import HealthCheck, Phase, settings
 from schemathesis.core.transport import Response
 from schemathesis.generation.stateful import run_state_machine_as_test
-from schemathesis.generation.stateful.state_machine import APIStateMachine
 
 from idle_selvage.api.services import Application, Services
 from idle_selvage.store.data_file import FILE_NAME
@@ -114,6 +113,3 @@ def test_what_one_call_gives_the_next_may_ask_for(laid_data: Path, application: 
     finally:
         application.services = before
     assert sum(Linked.told.values()) > RUNS and any(status < 300 for status in Linked.told)
-
-
-assert issubclass(Linked, APIStateMachine)

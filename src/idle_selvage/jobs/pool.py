@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import bisect
 import contextlib
+import logging
 import os
 import subprocess
 import sys
@@ -14,12 +15,16 @@ from datetime import timedelta
 from typing import Protocol
 
 from sqlalchemy import select
+from sqlalchemy.exc import OperationalError
 
 from ..operations.quiet import next_search
 from ..store import job as jobs
 from ..store.database import Database
 from ..store.models.base import now
 from ..store.models.job import Job
+from ..store.turns import Busy
+
+log = logging.getLogger(__name__)
 
 #: A job without a sign of life for this long is picked up again.
 STALE = timedelta(seconds=6)
@@ -178,9 +183,13 @@ class Pool:
 
     def _watch(self) -> None:
         while not self._closing.wait(WATCH_EVERY):
-            self._pick_up()
-            if self.quiet:
-                self._search_quietly()
+            try:
+                self._pick_up()
+                if self.quiet:
+                    self._search_quietly()
+            except (OperationalError, Busy):
+                # somebody held the data file, or its disk was full: what waits is looked for again the next time
+                log.warning("the data file could not be used, and is looked at again", exc_info=True)
 
     def _search_quietly(self) -> None:
         """Begin the next quiet search once nothing was under way for a while."""

@@ -220,6 +220,11 @@ class LayStanding:
         return standing_of(lays.in_hand(self.row))
 
     @property
+    def asked(self) -> Problem:
+        """The problem it answers; of one of the maker's own with what she asked of it by hand."""
+        return self.hand.hand.asked(self.problem) if self.row.name else self.problem
+
+    @property
     def fold(self) -> str:
         """How it is folded, by the name of its fold."""
         sections = self.lay.sections

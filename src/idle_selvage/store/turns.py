@@ -9,8 +9,8 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 
 
-class Busy(TimeoutError):
-    """A turn did not come in time."""
+class Busy(Exception):
+    """A turn did not come in time. No fault of a disk, so that nobody who looks for those takes it for one."""
 
 
 class Turns:

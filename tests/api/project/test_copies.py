@@ -8,6 +8,7 @@ from datetime import datetime
 import pytest
 
 from idle_selvage.program_log import Bare, keep_log, read_log
+from idle_selvage.store import database
 from idle_selvage.store.copies import daily_copy
 
 from ...conftest import Person, data_of
@@ -26,6 +27,20 @@ def test_gone_back_and_come_back(skirt: Person) -> None:
     assert before["why"] == "before going back"
     skirt.ask("POST", "/copies/back", name=before["name"])
     assert skirt.ask("GET", "/projects/1")["name"] == "Another"
+
+
+def test_going_back_while_somebody_writes_for_long_is_told_as_that(
+    skirt: Person, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    data = data_of(skirt.app)
+    daily_copy(data.home, datetime(2026, 5, 1))
+    monkeypatch.setattr(database, "WAIT", 0.05)
+    with data.alone():
+        told = skirt.ask("POST", "/copies/back", 503, name="2026-05-01.sqlite3")
+        assert told["code"] == "busy" and "could not be written just now" in told["message"]
+        # and so is any other change
+        assert skirt.ask("PATCH", "/projects/1", 503, name="Another")["message"] == told["message"]
+    assert skirt.ask("PATCH", "/projects/1", name="Another")["name"] == "Another"
 
 
 @pytest.mark.parametrize("name", ["", "none.sqlite3", "../idle-selvage.sqlite3", "/etc/passwd", "2026-05-01"])

@@ -50,6 +50,7 @@ def test_what_was_done_elsewhere_ticks_itself_and_the_rest_is_ticked_by_hand() -
         ({"width_read": None}, "width", "not measured as the cloth is now"),
         ({"width_read": BEFORE}, "width", "Last measured yesterday"),
         ({"width_read": TODAY - timedelta(days=9)}, "width", "9 days ago"),
+        ({"width_read": TODAY + timedelta(days=3)}, "width", "on a later day"),
         ({"width_readings": 2}, "width", "2 of 3 places"),
         ({"trued": None}, "trued", "not tested"),
         ({"trued": BEFORE}, "trued", "yesterday"),

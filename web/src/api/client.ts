@@ -1,4 +1,10 @@
-import { MutationCache, QueryClient } from '@tanstack/react-query';
+import {
+  MutationCache,
+  QueryClient,
+  type InvalidateOptions,
+  type InvalidateQueryFilters,
+  type QueryKey,
+} from '@tanstack/react-query';
 import createClient from 'openapi-fetch';
 import { every, keys } from './keys';
 import { builtOn, noticed, onNews, page } from './news';
@@ -179,7 +185,25 @@ const changes = new MutationCache({
 
 const refused = (error: Error) => error instanceof Refusal && error.status >= 400 && error.status < 500;
 
-export const queries = new QueryClient({
+/** What is on its way for the first time was asked before something changed, and may not know of it: it is asked anew.
+ * The library itself takes such an answer for the new one. */
+class Queries extends QueryClient {
+  override async invalidateQueries<Key extends QueryKey = QueryKey>(
+    filters?: InvalidateQueryFilters<Key>,
+    options?: InvalidateOptions,
+  ): Promise<void> {
+    // where nothing is asked again, what is on its way is all that will come
+    if (filters?.refetchType !== 'none') {
+      const first = this.getQueryCache()
+        .findAll(filters)
+        .filter((query) => query.state.data === undefined);
+      if (first.length > 0) await Promise.all(first.map((query) => query.cancel({ revert: true })));
+    }
+    return super.invalidateQueries(filters, options);
+  }
+}
+
+export const queries = new Queries({
   mutationCache: changes,
   defaultOptions: {
     // the server is on this machine: a browser that is off line reaches it all the same; what it refused it would

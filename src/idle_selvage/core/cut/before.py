@@ -112,6 +112,9 @@ def _with(line: Line, state: LineState, told: str, why: str = "") -> Line:
 
 def _ago(then: date, today: date) -> str:
     days = (today - then).days
+    if days < 0:
+        # a clock that was put back
+        return "on a later day, by the clock of then"
     return "yesterday" if days == 1 else f"{days} days ago"
 
 

@@ -104,7 +104,7 @@ def _of_lay(session: Session, now: Standing) -> Mapping[str, object]:
     if now.chosen is None:
         return {"lay": False}
     found = lay_standing(now, now.chosen)
-    problem = found.hand.hand.asked(found.problem) if now.chosen.name else found.problem
+    problem = found.asked
     judged = matching(session, now).judged if now.sewn else ()
     pieces = {piece.id: piece for piece in problem.pieces}
     return {
@@ -128,7 +128,7 @@ def _checked(found: LayStanding) -> Faulty:
     """What the independent checker says of a lay now, by kinds. Of what the maker has meant in a lay of her own the
     lines say what she left unmeant."""
     own = bool(found.row.name)
-    problem = found.hand.hand.asked(found.problem) if own else found.problem
+    problem = found.asked
     kinds: dict[str, list[str]] = {}
     by_hand = {one.kind for one in found.hand.broken} if own else set()
     for fault in faults_of(problem_json(problem, named=True), lay_json(found.lay)):

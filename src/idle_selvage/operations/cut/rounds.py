@@ -344,7 +344,7 @@ def planned(now: Standing) -> Round | None:
     if now.chosen is None:
         return None
     found = lay_standing(now, now.chosen)
-    problem = found.hand.hand.asked(found.problem) if now.chosen.name else found.problem
+    problem = found.asked
     row = models.Cutting(id=0, use_id=now.use.id, cloth_id=now.use.cloth_id, own_order=[], at="")
     return _made(now, row, problem, found.lay, now.cloth.row)
 
@@ -360,7 +360,7 @@ def begin_cutting(session: Session, now: Standing, today: date) -> models.Cuttin
     if open_:
         raise Refused(f"Not clean yet: {'; '.join(open_)}.", code="not_ready")
     found = lay_standing(now, now.chosen)
-    problem = found.hand.hand.asked(found.problem) if now.chosen.name else found.problem
+    problem = found.asked
     row = add_round(session, now, now.cloth.row, problem, found.lay)
     note(session, now.use, "cut", "cutting-begun", copies=len(found.lay.cut))
     return row

@@ -165,8 +165,6 @@ export function Bench() {
   } = useAct(
     async () => {
       const project = await saved(api.POST('/api/projects', { body: { name, note: '' } }));
-      // a list that is still on its way does not know of it
-      await client.cancelQueries({ queryKey: keys.projects });
       await client.invalidateQueries({ queryKey: keys.projects });
       void go(`/projects/${project.id}/plan`);
     },
