@@ -73,6 +73,9 @@ def pytest_unconfigure(config: pytest.Config) -> None:
 
 #: So many steps every search of a test takes: the same lays on every machine, in a fraction of a second.
 STEPS = 40
+#: What takes longer than so many seconds of the processor costs out of all proportion to what was asked. How fast
+#: things are is measured by the benchmarks, not by tests, which run on machines of any speed.
+OUT_OF_PROPORTION = 10.0
 
 
 def data_of(app: Application) -> Database:

@@ -22,7 +22,7 @@ from idle_selvage.store.database import Database
 from ..conftest import STEPS, served_with
 from ..here import Here
 
-expect.set_options(timeout=15_000)
+expect.set_options(timeout=30_000)
 
 
 @pytest.fixture(scope="session")

@@ -129,7 +129,7 @@ def test_two_windows_follow_each_other_and_overwrite_nothing(page: Page, own: st
     page.get_by_role("button", name="Keep mine").click()
     saved(page)
     # the other window shows it within seconds, by itself
-    expect(theirs).to_have_value("3.0 cm", timeout=6_000)
+    expect(theirs).to_have_value("3.0 cm", timeout=15_000)
     mine.fill("4 cm")
     theirs.fill("5 cm")
     theirs.press("Enter")

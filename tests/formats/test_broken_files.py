@@ -19,13 +19,13 @@ from idle_selvage.formats.reading import Taken, Wishes, take_in
 from idle_selvage.formats.svg_pieces import read_svg
 from idle_selvage.formats.writing import write
 
+from ..conftest import OUT_OF_PROPORTION
+
 SVG = (
     '<svg xmlns="http://www.w3.org/2000/svg" width="400mm" height="600mm" viewBox="0 0 400 600">'
     '<g class="piece copies-2 pair"><title>Front</title><path d="M20 20 H200 C240 200 260 300 200 560 H20 Z"/>'
     '<line class="grainline" x1="100" y1="500" x2="100" y2="80"/></g></svg>'
 )
-#: No broken file takes longer, in seconds of processor time.
-LONGEST = 2.0
 
 
 @pytest.fixture(scope="module")
@@ -40,7 +40,7 @@ def told(data: bytes, name: str, wishes: Wishes | None = None) -> Taken | str:
     except Unreadable as fault:
         found = str(fault)
         assert found.endswith((".", "…")) and len(found) < 400, found
-    assert time.process_time() - begun < LONGEST
+    assert time.process_time() - begun < OUT_OF_PROPORTION
     return found
 
 
