@@ -88,7 +88,7 @@ BODIES: dict[str, dict[str, Any]] = {
     "goToStep": {"round": 1, "key": "1·1"},
     "reorderCut": {"round": 1, "keys": []},
     "takeWay": {"way": "beside"},
-    "keepRemnant": {"number": 0},
+    "keepRemnant": {"x": 0, "y": 0, "area": 0},
     "changeScrap": {"least": "12 cm"},
     "calibrate": {"wide": "10 cm", "high": "10 cm", "drawn": 400},
     "checkSize": {"meant": "20 cm", "measured": "20.1 cm"},
@@ -178,6 +178,9 @@ def prepared(laid: Person, path: str, operation: dict[str, Any]) -> tuple[str, A
     if operation["operationId"] == "pairDevice":
         laid.app.services.door = Door(True, ("http://127.0.0.1/",))
         BODIES["pairDevice"]["code"] = laid.app.services.door.code
+    if operation["operationId"] == "keepRemnant":
+        first = laid.ask("GET", "/projects/1/cut/left")["remnants"][0]
+        BODIES["keepRemnant"] = {name: first[name] for name in ("x", "y", "area")}
     last = laid.ask("GET", "/undo?project=1")["back"]
     address = address.replace("{change_id}", str(last["change"]) if last else "1")
     query = QUERIES.get(operation["operationId"], "")

@@ -200,6 +200,11 @@ def test_what_was_only_thought_lost_is_good_again(laid: Person) -> None:
     assert laid.ask("GET", at(1, "/again"))["ways"] == []
 
 
+def seen(remnant: dict[str, Any]) -> dict[str, float]:
+    """How a remnant is told from every other one."""
+    return {name: remnant[name] for name in ("x", "y", "area")}
+
+
 def test_remnants_go_into_the_cupboard_with_the_facts_of_their_cloth(laid: Person) -> None:
     assert not laid.ask("GET", at(1, "/left"))["there"]
     for one in begun(laid)["steps"][:2]:
@@ -213,10 +218,10 @@ def test_remnants_go_into_the_cupboard_with_the_facts_of_their_cloth(laid: Perso
         [(x + first["x"], y + first["y"]) for x, y in hole] for hole in first["holes"]
     ])  # fmt: skip
     assert waits and all(there.intersection(one).area < 30.0 for one in waits)
-    kept = laid.ask("POST", at(1, "/left"), 201, number=0)
+    kept = laid.ask("POST", at(1, "/left"), 201, **seen(first))
     assert kept["remnants"][0]["kept"]
-    assert "already" in laid.refused("POST", at(1, "/left"), number=0)["message"]
-    laid.refused("POST", at(1, "/left"), number=77)
+    assert "already" in laid.refused("POST", at(1, "/left"), **seen(first))["message"]
+    assert "Look at the list again" in laid.refused("POST", at(1, "/left"), x=77, y=0, area=1e6)["message"]
     line = next(c for c in laid.ask("GET", "/cloths")["cloths"] if "remnant" in c["cloth"]["name"])
     cloth = line["cloth"]
     old = laid.ask("GET", "/projects/1")["cloth"]
@@ -226,6 +231,25 @@ def test_remnants_go_into_the_cupboard_with_the_facts_of_their_cloth(laid: Perso
     # a larger scrap size leaves fewer remnants
     assert len(laid.ask("PUT", at(1, "/scrap"), least="90 cm")["remnants"]) <= len(found["remnants"])
     assert laid.refused("PUT", at(1, "/scrap"), least="3 m")["fields"][0]["path"] == "least"
+
+
+def test_a_remnant_that_is_another_by_now_is_not_put_away(laid: Person) -> None:
+    """In another window a piece was cut from what this one still shows."""
+    laid.ask("PATCH", "/projects/1/cloth", in_hand="5 m")
+    steps = begun(laid)["steps"]
+    deed(laid, steps[0])
+    before = laid.ask("GET", at(1, "/left"))["remnants"]
+    deed(laid, steps[0], "spoilt")
+    try_ways(laid)
+    for one in laid.ask("POST", at(1, "/again"), 201, way="beside")["steps"]:
+        if not one["done"]:
+            deed(laid, one)
+    after = laid.ask("GET", at(1, "/left"))["remnants"]
+    changed = [one for one in before if not any(where(one).equals_exact(where(other), 0.1) for other in after)]
+    assert changed, "something was cut from what was left"
+    for one in changed:
+        assert "has changed" in laid.refused("POST", at(1, "/left"), **seen(one))["message"]
+    assert len(laid.ask("GET", "/cloths")["cloths"]) == 1
 
 
 def where(remnant: dict[str, Any]) -> Polygon:
@@ -244,7 +268,7 @@ def test_cloth_that_is_in_the_cupboard_is_no_part_of_what_is_left_later(laid: Pe
     deed(laid, steps[0])
     there = laid.ask("GET", at(1, "/left"))["remnants"]
     first = there[-1]
-    laid.ask("POST", at(1, "/left"), 201, number=len(there) - 1)
+    laid.ask("POST", at(1, "/left"), 201, **seen(first))
     deed(laid, steps[0], "spoilt")
     try_ways(laid)
     laid.ask("POST", at(1, "/again"), 201, way="rest")
@@ -254,9 +278,9 @@ def test_cloth_that_is_in_the_cupboard_is_no_part_of_what_is_left_later(laid: Pe
     for k, one in enumerate(remnants):
         for other in remnants[k + 1 :]:
             assert where(one).intersection(where(other)).area < 100.0, "a remnant is no part of another"
-    for number, one in enumerate(remnants):
+    for one in remnants:
         if not one["kept"]:
-            laid.ask("POST", at(1, "/left"), 201, number=number)
+            laid.ask("POST", at(1, "/left"), 201, **seen(one))
     assert all(one["kept"] for one in laid.ask("GET", at(1, "/left"))["remnants"])
 
 
@@ -271,7 +295,7 @@ def test_will_this_piece_do_works_on_the_remnants_true_outline(laid: Person) -> 
     for one in begun(laid)["steps"]:
         deed(laid, one)
     first = laid.ask("GET", at(1, "/left"))["remnants"][0]
-    laid.ask("POST", at(1, "/left"), 201, number=0)
+    laid.ask("POST", at(1, "/left"), 201, **seen(first))
     cloth = next(c for c in laid.ask("GET", "/cloths")["cloths"] if "remnant" in c["cloth"]["name"])["cloth"]
     # a pouch of two bits as large as half the remnant's largest rectangle, and nothing lost at the ends
     laid.ask("POST", "/projects", name="Pouch")
@@ -351,7 +375,7 @@ def test_a_piece_joined_of_two_is_cut_when_both_parts_are(laid: Person) -> None:
 def test_what_is_in_the_cupboard_is_no_longer_on_the_cloth(laid: Person) -> None:
     steps = begun(laid)["steps"]
     deed(laid, steps[0])
-    laid.ask("POST", at(1, "/left"), 201, number=0)
+    laid.ask("POST", at(1, "/left"), 201, **seen(laid.ask("GET", at(1, "/left"))["remnants"][0]))
     first = laid.ask("GET", at(1, "/left"))["remnants"][0]
     assert first["kept"]
     deed(laid, steps[0], "spoilt")

@@ -61,6 +61,6 @@ def test_whatever_is_told_is_cut_to_the_end_or_says_why_not(person: Person, seed
     left = person.ask("GET", at(number, "/left"))
     assert left["there"] and 0 < left["used"]["value"] <= 100.0
     for one in left["remnants"]:
-        person.ask("POST", at(number, "/left"), 201, number=one["number"])
+        person.ask("POST", at(number, "/left"), 201, x=one["x"], y=one["y"], area=one["area"])
     again = person.ask("GET", at(number, "/left"))
     assert all(one["kept"] for one in again["remnants"])

@@ -59,6 +59,26 @@ def test_what_is_cut_kept_and_scrapped_adds_up_to_the_cloth(seed: int) -> None:
             assert cut.intersection(box(x, y, x + r.along, y + r.across)).area < 2.0 * (r.along + r.across)
 
 
+@pytest.mark.parametrize("seed", range(25))
+def test_a_remnant_is_the_one_seen_until_more_is_cut_from_it(seed: int) -> None:
+    chance = random.Random(seed)
+    gone = [
+        rectangle(chance.uniform(0, 1100), chance.uniform(0, 700), chance.uniform(60, 400), chance.uniform(60, 300))
+        for _ in range(chance.randint(2, 9))
+    ]
+    found = what_is_left(1000.0, 1500.0, gone).remnants
+    first = found[0]
+    put = [tuple((x + first.x, y + first.y) for x, y in ring) for ring in first.rings]
+    there = what_is_left(1000.0, 1500.0, gone, put=[put]).remnants
+    for one in found:
+        same = [other for other in there if other.is_as_seen(one.x, one.y, one.area)]
+        assert len(same) == 1 and same[0].kept == (one is first)
+    r = first.rectangles[0]
+    cut = rectangle(first.x + r.x + 10, first.y + r.y + 10, 60, 60)
+    later = what_is_left(1000.0, 1500.0, [*gone, cut]).remnants
+    assert not any(one.is_as_seen(first.x, first.y, first.area) for one in later)
+
+
 def test_what_hangs_by_a_strip_comes_apart_and_small_bits_are_scraps() -> None:
     # two fields joined by a strip 12 mm wide
     gone = [rectangle(400, 0, 100, 494), rectangle(400, 506, 100, 494)]

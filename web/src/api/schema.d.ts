@@ -8882,6 +8882,8 @@ export interface components {
         RemnantOut: {
             /** Number */
             number: number;
+            /** Area */
+            area: number;
             /** X */
             x: number;
             /** Y */
@@ -8904,10 +8906,17 @@ export interface components {
             /** Kept */
             kept: boolean;
         };
-        /** RemnantIn */
+        /**
+         * RemnantIn
+         * @description A remnant as it was seen: its corner, mm, and its area, mm².
+         */
         RemnantIn: {
-            /** Number */
-            number: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Area */
+            area: number;
         };
         /** ScrapIn */
         ScrapIn: {

@@ -133,7 +133,7 @@ def keep_remnant(path: ProjectPath, query: UseQuery, body: out.RemnantIn) -> Res
     """Put a remnant into the cupboard with the facts of its cloth."""
     with begin() as session:
         now = standing(session, cloth_use(session, path.project_id, query.use))
-        left.keep_remnant(session, now, body.number)
+        left.keep_remnant(session, now, left.Seen(body.x, body.y, body.area))
         session.expire_all()
         return send(_left(session, path.project_id, query.use), 201)
 

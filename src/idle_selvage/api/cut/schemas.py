@@ -224,6 +224,7 @@ class RectangleOut(Out):
 
 class RemnantOut(Out):
     number: int
+    area: float
     x: float
     y: float
     outline: list[Point]
@@ -251,7 +252,11 @@ class ClothLeftOut(Out):
 
 
 class RemnantIn(In):
-    number: int = Field(ge=0, le=400, strict=True)
+    """A remnant as it was seen: its corner, mm, and its area, mm²."""
+
+    x: float = Field(ge=0, le=1e6, allow_inf_nan=False)
+    y: float = Field(ge=0, le=1e5, allow_inf_nan=False)
+    area: float = Field(ge=0, le=1e11, allow_inf_nan=False)
 
 
 class ScrapIn(In):

@@ -252,6 +252,7 @@ def left_out(show: Presenter, found: ClothLeft | None, least: float) -> out.Clot
         remnants=[
             out.RemnantOut(
                 number=k,
+                area=round(one.area, 1),
                 x=one.x,
                 y=one.y,
                 outline=rounded(one.outline, 1),

@@ -16,6 +16,9 @@ from .really_left import really_there
 
 #: What is narrower than this is a scrap, and holds nothing together, mm. Common practice, no source.
 NECK_MM = 20.0
+#: A remnant is the one that was seen when its corner lies within so much, mm, and its area is alike to this much, mm²:
+#: hardly a piece is smaller than 5 cm by 5 cm, and what is seen of an edge moves by less. Common practice, no source.
+SAME_MM, SAME_AREA_MM2 = 5.0, 2500.0
 #: An outline is told to this much, mm, inwards: never more cloth than there is.
 TOLD_MM = 0.5
 
@@ -43,6 +46,12 @@ class Remnant:
     def rings(self) -> tuple[Outline, ...]:
         """Its outline, and then its holes."""
         return (self.outline, *self.holes)
+
+    def is_as_seen(self, x: float, y: float, area: float) -> bool:
+        """Whether it is the one that was seen with its corner there and so large, mm and mm², and no more was cut from
+        it since. How its edge is told may move a little when its neighbour is put away."""
+        same_corner = abs(self.x - x) <= SAME_MM and abs(self.y - y) <= SAME_MM
+        return same_corner and abs(self.area - area) <= SAME_AREA_MM2
 
     @property
     def along(self) -> float:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import NamedTuple
 
 from sqlalchemy.orm import Session
 
@@ -43,6 +44,14 @@ class ClothLeft:
     long: float
     known: bool
     least: float
+
+
+class Seen(NamedTuple):
+    """A remnant as somebody saw it: where its corner lies on the cloth, mm, and how large it is, mm²."""
+
+    x: float
+    y: float
+    area: float
 
 
 def read_left(session: Session, now: Standing) -> ClothLeft | None:
@@ -85,15 +94,16 @@ def change_scrap(session: Session, least: float) -> None:
     session.flush()
 
 
-def keep_remnant(session: Session, now: Standing, number: int) -> models.Cloth:
-    """Put a remnant into the cupboard, by its place in the list, with the facts of the cloth it was cut from. Raises
+def keep_remnant(session: Session, now: Standing, seen: Seen) -> models.Cloth:
+    """Put a remnant into the cupboard, as it was seen, with the facts of the cloth it was cut from. Raises
     :class:`Refused`."""
     found = read_left(session, now)
-    if found is None or not 0 <= number < len(found.left.remnants):
-        raise Refused("There is no such remnant; look at the list again.", path="number")
-    one, row = found.left.remnants[number], now.cloth.row
+    one = next((one for one in found.left.remnants if one.is_as_seen(*seen)), None) if found is not None else None
+    if one is None:
+        raise Refused("There is no such remnant any more: what is left has changed. Look at the list again.", path="x")
     if one.kept:
-        raise Refused("That remnant is in the cupboard already.", path="number")
+        raise Refused("That remnant is in the cupboard already.", path="x")
+    row = now.cloth.row
     made = models.Cloth(**{name: getattr(row, name) for name in _ALIKE})
     made.name = f"{row.name or 'Cloth'}, remnant {len(cutting.remnants_of(session, row.id)) + 1}"[:120]
     made.place = row.place

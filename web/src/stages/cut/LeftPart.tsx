@@ -68,8 +68,8 @@ export function LeftPart() {
     client.setQueryData(mine, told);
     for (const kind of ['cupboard', 'cloth', 'log'] as const) void client.invalidateQueries(every(kind));
   };
-  const act = useAct(async (number: number) =>
-    keep(await saved(api.POST('/api/projects/{project_id}/cut/left', { params, body: { number } }))),
+  const act = useAct(async ({ x, y, area }: Remnant) =>
+    keep(await saved(api.POST('/api/projects/{project_id}/cut/left', { params, body: { x, y, area } }))),
   );
   if (!left) return <p className="quiet">Fetching …</p>;
   if (!left.there)
@@ -129,7 +129,7 @@ export function LeftPart() {
                     in the <Link to="/cupboard">cupboard</Link>
                   </span>
                 ) : (
-                  <DoButton size="large" onDo={() => act.run(one.number)}>
+                  <DoButton size="large" onDo={() => act.run(one)}>
                     Put it into the cupboard
                   </DoButton>
                 )}
