@@ -109,6 +109,8 @@ def _lines(told: dict[str, Any]) -> Iterator[str]:
     for key, name in (("garments", "garment"), ("cloths", "cloth")):
         for one in told.get(key, []):
             yield f"{name} {one['id']}: {one['name']}"
+    if told.get("settings"):
+        yield "units, what the shop cuts in and the hours of the day: as there"
     if "written" in told:
         yield f"Written: {told['written']}"
     for one in told.get("assumed", []):
@@ -270,6 +272,7 @@ def _import(args: argparse.Namespace) -> tuple[dict[str, Any], int]:
             "garments": [{"id": number, "name": name} for number, name in came.projects],
             "cloths": [{"id": number, "name": name} for number, name in came.cloths],
             "left_out": list(came.left_out),
+            "settings": came.settings,
         }
         return told, PART if came.left_out else OK
     if args.into is None:

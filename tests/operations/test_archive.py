@@ -22,14 +22,17 @@ from sqlalchemy import select
 
 from idle_selvage.formats.archive import DOCUMENT, read_archive
 from idle_selvage.operations import archive
+from idle_selvage.operations.cut.left import change_scrap
 from idle_selvage.operations.outcome import OutcomeGiven, keep_outcome
-from idle_selvage.operations.project import read_garment
+from idle_selvage.operations.project import SettingsGiven, change_settings, read_garment
 from idle_selvage.operations.refused import Refused
+from idle_selvage.operations.washday import change_house
 from idle_selvage.store import archive as rows_of
 from idle_selvage.store.archive_schema import archive_schema, text
 from idle_selvage.store.data_file import FILE_NAME, HEAD
 from idle_selvage.store.database import Database
-from idle_selvage.store.models import Cloth, Photo, Project
+from idle_selvage.store.models import Cloth, Photo, Project, Settings
+from idle_selvage.store.settings import settings
 
 from ..conftest import photo
 
@@ -111,6 +114,72 @@ def test_everything_comes_in_as_its_equal(demo: Database, empty: Database) -> No
     # its log too, and one line more that it was taken in
     old, new = (len(found["log_entry"]) for found in (tables(data), tables(again)))
     assert new == old + len(came.projects)
+
+
+def test_how_a_person_measures_comes_along_where_nothing_was_begun(demo: Database, empty: Database) -> None:
+    with demo.begin() as session:
+        change_settings(session, SettingsGiven(system="imperial", graduation=25.4 / 16, shop_step=228.6, currency="£"))
+        change_scrap(session, 150.0)
+        change_house(session, 5.0, "6:05", "21:30")
+    data = written(demo)
+    came = taken(empty, data)
+    assert came.settings and as_measured(empty) == as_measured(demo)
+    # where somebody measures already, it stays as it is
+    with demo.begin() as session:
+        change_settings(session, SettingsGiven(system="metric", shop_step=100.0))
+    before = as_measured(empty)
+    came = taken(empty, written(demo), cloths="another")
+    assert not came.settings and as_measured(empty) == before
+
+
+def as_measured(database: Database) -> dict[str, Any]:
+    with database.look() as session:
+        row = settings(session)
+        return {column.name: getattr(row, column.name) for column in Settings.__table__.columns}
+
+
+def test_a_shop_s_usual_step_comes_along_as_usual(demo: Database, empty: Database) -> None:
+    with empty.begin() as session:
+        change_settings(session, SettingsGiven(shop_step=250.0))
+
+    def leave_out(document: dict[str, Any]) -> None:
+        del document["tables"]["settings"][0]["shop_step"]
+
+    assert taken(empty, rezipped(written(demo), leave_out)).settings
+    assert as_measured(empty) == as_measured(demo) and as_measured(demo)["shop_step"] is None
+
+
+def test_no_garment_s_file_brings_settings(demo: Database, empty: Database) -> None:
+    data = written(demo, project=next(iter(garments(demo).values())))
+    assert "settings" not in tables(data)
+    assert not taken(empty, data).settings
+
+
+@pytest.mark.parametrize(
+    ("name", "value", "says"),
+    [
+        ("system", "cubits", "metric or imperial"),
+        ("graduation", -1.0, "settings"),
+        ("shop_step", 1e9, "cuts in steps"),
+        ("scrap", 0.0, "Scraps are told"),
+        ("washer_kg", 1e6, "washer"),
+        ("rise", 5000, "time of day"),
+        ("sleep", 430, "three hours"),
+    ],
+)
+def test_settings_that_could_not_be_typed_are_not_kept(
+    demo: Database, empty: Database, name: str, value: Any, says: str
+) -> None:
+    def spoil(document: dict[str, Any]) -> None:
+        document["tables"]["settings"][0] |= {"currency": "£", name: value}
+
+    data, before = rezipped(written(demo), spoil), as_measured(empty)
+    with pytest.raises(Refused, match=says) as refused:
+        taken(empty, data)
+    assert refused.value.code == "broken" and as_measured(empty) == before and garments(empty) == {}
+    came = taken(empty, data, what_can_be=True)
+    assert came.projects and not came.settings and any(says in one for one in came.left_out)
+    assert as_measured(empty) == before
 
 
 def test_one_garment_beside_others_and_its_cloth_again(demo: Database, empty: Database) -> None:
@@ -297,6 +366,7 @@ def test_an_older_one_is_brought_up_to_date(empty: Database, tmp_path: Path) -> 
         file.writestr(DOCUMENT, json.dumps(document))
     came = taken(empty, out.getvalue(), what_can_be=True)
     # its other garments had been put away
+    assert came.settings
     assert sorted(name for _, name in came.projects) == [
         "Bias slip", "Bow ties and cuffs", "Boxy overshirt", "Notched waistcoat", "Six-gore skirt",
     ]  # fmt: skip

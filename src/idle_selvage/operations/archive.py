@@ -26,6 +26,7 @@ from .match import matching
 from .outcome import OutcomeStanding
 from .project import garment, read_garment
 from .refused import Refused
+from .settings import bring_settings, is_unused
 from .standing import cloth_standings
 from .taking_in import pieces_of
 from .true import TrueStanding
@@ -74,16 +75,19 @@ def _plain(name: str) -> str:
 
 @dataclass(frozen=True)
 class TakenArchive:
-    """What came of an archive: its garments and cloths here, and what was left out, a sentence each."""
+    """What came of an archive: its garments and cloths here, what was left out, a sentence each, and whether settings
+    came along."""
 
     projects: tuple[tuple[int, str], ...]
     cloths: tuple[tuple[int, str], ...]
     left_out: tuple[str, ...]
+    settings: bool = False
 
 
 def take_in(session: Session, data: bytes, *, cloths: Cloths = "ask", what_can_be: bool = False) -> TakenArchive:
     """Put an archive in. ``cloths``: whether a cloth that is here already is the same one, or another; ``what_can_be``:
-    of a broken one, all that can be read. Raises :class:`Refused`."""
+    of a broken one, all that can be read. The settings of a whole home come along where nothing was begun yet. Raises
+    :class:`Refused`."""
     try:
         found = read_archive(data)
     except BadArchive as fault:
@@ -97,6 +101,13 @@ def take_in(session: Session, data: bytes, *, cloths: Cloths = "ask", what_can_b
         there = [row for row in rows.get(table, []) if row["jpeg"] is not None]
         faults += ["a photo is missing, or is none"] * (len(rows.get(table, [])) - len(there))
         rows[table] = there
+    measured = False
+    if rows.get("settings") and is_unused(session):
+        try:
+            bring_settings(session, rows["settings"][0])
+            measured = True
+        except Refused as fault:
+            faults.append(f"the settings: {str(fault).rstrip('.')}")
     if faults and not what_can_be:
         told = "; ".join(faults[:MOST_TOLD])
         more = f"; and {len(faults) - MOST_TOLD} more" if len(faults) > MOST_TOLD else ""
@@ -125,7 +136,10 @@ def take_in(session: Session, data: bytes, *, cloths: Cloths = "ask", what_can_b
             note_cloth(session, cloth, "cloth", "archive-in", name=cloth.name)
     left = [*done.left_out, *(faults if what_can_be else [])]
     return TakenArchive(
-        tuple((p.id, p.name) for p in projects), tuple((c.id, c.name) for c in new), tuple(left[: 4 * MOST_TOLD])
+        tuple((p.id, p.name) for p in projects),
+        tuple((c.id, c.name) for c in new),
+        tuple(left[: 4 * MOST_TOLD]),
+        measured,
     )
 
 

@@ -22,9 +22,9 @@ from .models import Base, Cloth, LayProblem, Project
 from .models import now as present
 
 #: What is of this home alone.
-LEFT_HERE = frozenset({"change", "changed_row", "job", "trial", "paired_device", "settings"})
-#: What many cloths share; only the whole home has it whole.
-OF_THE_WHOLE = frozenset({"wash_load", "load_cloth", "load_task"})
+LEFT_HERE = frozenset({"change", "changed_row", "job", "trial", "paired_device"})
+#: What many cloths share, and how the person measures; only the whole home has it whole.
+OF_THE_WHOLE = frozenset({"wash_load", "load_cloth", "load_task", "settings"})
 #: What hangs on a cloth, and on a garment, beside what its foreign keys say.
 Rows = dict[str, list[dict[str, Any]]]
 
@@ -139,8 +139,8 @@ def same_cloths(session: Session, rows: Rows) -> dict[int, int]:
 
 
 def put(session: Session, rows: Rows, same: Mapping[int, int]) -> PutIn:
-    """Put the rows of an archive in. ``same``: its cloths that are the ones here, which stay as they are. Rows whose
-    owner is missing are left out."""
+    """Put the rows of an archive in, but for its settings. ``same``: its cloths that are the ones here, which stay as
+    they are. Rows whose owner is missing are left out."""
     done = PutIn()
     numbers: dict[str, dict[Any, Any]] = {"cloth": dict(same)}
     prints: dict[str, str] = {}
@@ -148,8 +148,8 @@ def put(session: Session, rows: Rows, same: Mapping[int, int]) -> PutIn:
     theirs: dict[str, set[Any]] = {"cloth": set(same)}
     for table in tables():
         numbers.setdefault(table.name, {})
-        if table.name == "lay_problem":
-            # its pieces are called by their new numbers, which are not known yet
+        if table.name in ("lay_problem", "settings"):
+            # the pieces of a problem are called by their new numbers, which are not known yet
             continue
         if table.name in ("lay", "cutting") and not prints:
             prints = _put_problems(session, rows, numbers)

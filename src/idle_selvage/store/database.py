@@ -167,7 +167,9 @@ def rows_at_head(rows: Mapping[str, Any], shape: str) -> dict[str, list[dict[str
             for table in old.sorted_tables:
                 for row in rows.get(table.name, []) if table.name not in LEFT_HERE else ():
                     values = {key: _as_stored(unplain(value)) for key, value in row.items() if key in table.c}
-                    connection.execute(table.insert().values(values))
+                    # the one row of settings is there already
+                    into = table.update() if table.name == "settings" else table.insert()
+                    connection.execute(into.values(values))
         engine.dispose()
         command.upgrade(config, "head")
         engine = create_engine(f"sqlite:///{path}")
@@ -175,7 +177,7 @@ def rows_at_head(rows: Mapping[str, Any], shape: str) -> dict[str, list[dict[str
         with engine.begin() as connection:
             for table in tables():
                 found = [dict(row) for row in connection.execute(select(table)).mappings()]
-                if found:
+                if found and (table.name != "settings" or rows.get("settings")):
                     out[table.name] = [{key: plain(value) for key, value in row.items()} for row in found]
         engine.dispose()
     return out

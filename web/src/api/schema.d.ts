@@ -3591,6 +3591,11 @@ export interface components {
              * @description what was not taken in, a sentence each
              */
             left_out: string[];
+            /**
+             * Settings
+             * @description whether units and the like came along: where nothing was begun yet
+             */
+            settings: boolean;
         };
         /** NamedOut */
         NamedOut: {

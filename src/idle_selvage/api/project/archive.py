@@ -52,6 +52,7 @@ def take_archive_in(body: out.ArchiveIn) -> Response:
             garments=[out.NamedOut(id=number, name=name) for number, name in came.projects],
             cloths=[out.NamedOut(id=number, name=name) for number, name in came.cloths],
             left_out=list(came.left_out),
+            settings=came.settings,
         ),
         201,
     )

@@ -238,6 +238,7 @@ class ArchiveOut(Out):
     garments: list[NamedOut]
     cloths: list[NamedOut]
     left_out: list[str] = Field(description="what was not taken in, a sentence each")
+    settings: bool = Field(description="whether units and the like came along: where nothing was begun yet")
 
 
 class DailyCopyOut(Out):

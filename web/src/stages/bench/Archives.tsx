@@ -90,7 +90,7 @@ export function Archives() {
                   {one.name || 'a cloth without a name'}
                 </Link>
               ))}
-            .
+            .{came.settings && ' Units, what your shop cuts in and your hours are as they were there.'}
           </p>
           {came.left_out.length > 0 && (
             <details open className="not-read">
