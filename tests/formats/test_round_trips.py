@@ -104,4 +104,5 @@ def test_pdf(pieces: list[PieceRead], paper: str) -> None:
         assert (back.how.copies, back.how.pair) == (read.how.copies, read.how.pair)
         assert (back.how.grain, back.how.one_way) == (read.how.grain, read.how.one_way)
         assert (back.how.seam, back.draft.included) == (read.how.seam, read.draft.included)
+        assert back.how.shorter == read.how.shorter
         assert back.how.on_fold == read.how.on_fold, "half a piece that is cut as a whole buys too little"

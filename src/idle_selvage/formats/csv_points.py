@@ -25,7 +25,8 @@ from .drawn_pieces import PieceRead, Remarks, check_read
 MAX_BYTES = 4_000_000
 MAX_ROWS = 20_000
 COLUMNS = ("piece", "row", "along", "across", "smooth", "straight", "allowance", "name",
-           "copies", "pair", "half", "grain", "one way", "add", "no allowance", "includes", "size")  # fmt: skip
+           "copies", "pair", "half", "grain", "one way", "add", "no allowance", "shorter", "includes",
+           "size")  # fmt: skip
 #: Rows of these kinds are not points.
 _TAIL, _HEAD, _NOTCH, _DOUBLE = "arrow tail", "arrow head", "notch", "double notch"
 _YES = {"yes", "1", "true", "x", "y"}
@@ -111,6 +112,7 @@ def _piece(name: str, rows: Sequence[tuple[int, Row]]) -> PieceRead:
     how = HowCut(
         int(copies[:6]), first.get("pair", "").lower() in _YES, half, grain, first.get("one way", "").lower() in _YES,
         _length(first, "add", number) if first.get("add") else 0.0, first.get("no allowance", "").lower() in _YES,
+        _length(first, "shorter", number) if first.get("shorter") else 0.0,
     )  # fmt: skip
     return PieceRead(name, draft, how, (), unplain(first.get("size", ""))[:20])
 
@@ -182,7 +184,8 @@ def write_csv(pieces: Sequence[PieceRead]) -> str:
                 row |= {
                     "copies": how.copies, "pair": "yes" if how.pair else "", "half": "yes" if draft.half else "",
                     "grain": how.grain, "one way": "yes" if how.one_way else "", "add": f"{how.seam:g}",
-                    "no allowance": "yes" if how.bare else "", "includes": f"{draft.included:g}",
+                    "no allowance": "yes" if how.bare else "",
+                    "shorter": f"{how.shorter:g}" if how.shorter else "", "includes": f"{draft.included:g}",
                     "size": plain(read.size),
                 }  # fmt: skip
             writer.writerow(row)

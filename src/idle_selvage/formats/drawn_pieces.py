@@ -13,8 +13,9 @@ from dataclasses import dataclass, field
 from ..core.plan.allowance import cut_line
 from ..core.plan.draft import Draft
 from ..core.plan.drawn import HowCut, piece_of
-from ..core.plan.outline import BadPiece, polygon_fault
+from ..core.plan.outline import BadPiece, Outline, polygon_fault
 from ..core.plan.piece import Grain, Piece
+from ..core.plan.shorter import shortened
 from ..core.plan.sizes import SizeOutline
 from ..core.units import BadEntry, read_length
 from .audit import Mended, NotRead
@@ -37,8 +38,13 @@ class PieceRead:
 
     @property
     def piece(self) -> Piece:
-        """As it is cut."""
+        """As it is on the paper, cut so."""
         return piece_of(self.name, self.draft, self.how)
+
+    @property
+    def cut(self) -> Outline:
+        """The line it is cut along, shorter at its low end where it is told so. Raises :class:`BadPiece`."""
+        return cut_line(shortened(self.piece, self.how.shorter) if self.how.shorter else self.piece)
 
 
 @dataclass
@@ -69,7 +75,9 @@ def check_read(read: PieceRead) -> None:
     for wide in (read.how.seam, read.draft.included, *(p.allowance or 0.0 for p in read.draft.points)):
         if not 0.0 <= wide <= WIDEST_MM:
             raise BadPiece(f"an allowance of {wide:g} mm; it is from 0 to {WIDEST_MM:g} mm.")
-    cut_line(read.piece)
+    if read.how.shorter < 0.0:
+        raise BadPiece(f"cut {read.how.shorter:g} mm shorter; that is 0 or more.")
+    _ = read.cut
 
 
 def read_piece(name: str, drawn: Drawn, remarks: Remarks) -> PieceRead | None:
@@ -84,7 +92,8 @@ def read_piece(name: str, drawn: Drawn, remarks: Remarks) -> PieceRead | None:
             raise BadPiece(f"the outline {fault}.")
         axes = axes_of(drawn.outlines[drafted_in(drawn.outlines)].points, grain_line, fold)
         draft, sizes, faults = draft_of(drawn, axes, said.included)
-        how = HowCut(said.copies, said.pair, fold is not None, said.grain, said.one_way, said.seam, said.bare)
+        how = HowCut(said.copies, said.pair, fold is not None, said.grain, said.one_way, said.seam, said.bare,
+                     said.shorter)  # fmt: skip
         read = PieceRead(name, draft, how, sizes, said.size)
         check_read(read)
     except BadPiece as error:
@@ -130,7 +139,8 @@ _SAYS = re.compile(
     r"\b(?:copies\s*[-:=]?\s*(\d{1,3})|(\d{1,3})\s*copies)\b|\bpair\b|\bcross[- ]grain\b|\bbias\b|\bany[- ]grain\b"
     r"|\bone[- ]way\b|\bno[- ]allowance\b"
     r"|\bincludes[- ]([\d./,⁄½¼¾⅛⅜⅝⅞]+\s*(?:mm|cm|in|\"))"
-    r"|\badd[- ](?:seam[- ])?([\d./,⁄½¼¾⅛⅜⅝⅞]+\s*(?:mm|cm|in|\"))|\bdrawn-in-(\S{1,20})",
+    r"|\badd[- ](?:seam[- ])?([\d./,⁄½¼¾⅛⅜⅝⅞]+\s*(?:mm|cm|in|\"))|\bdrawn-in-(\S{1,20})"
+    r"|\bshorter[- ]([\d./,⁄½¼¾⅛⅜⅝⅞]+\s*(?:mm|cm|in|\"))",
     re.IGNORECASE,
 )
 
@@ -151,6 +161,7 @@ class Said:
     seam: float = 0.0
     bare: bool = False
     included: float = 0.0
+    shorter: float = 0.0
     size: str = ""
     unknown: list[str] = field(default_factory=list)
 
@@ -184,6 +195,8 @@ class Said:
             try:
                 if found.group(3):
                     self.included = read_length(found.group(3))
+                elif found.group(6):
+                    self.shorter = read_length(found.group(6))
                 else:
                     self.seam = read_length(found.group(4))
             except BadEntry:

@@ -506,6 +506,7 @@ def _write(block: Any, one: Standing, size: str, base: str, text: dict[str, Any]
         "one way" if how.one_way else "",
         "no allowance" if how.bare else "",
         f"add {how.seam:g} mm" if how.seam > 0 else "",
+        f"shorter {how.shorter:g} mm" if how.shorter > 0 else "",
         f"includes {draft.included:g} mm" if draft.included > 0 else "",
     ):
         if told:

@@ -6,7 +6,6 @@ import json
 from collections.abc import Sequence
 
 from ..core.lay.problem import BadProblem, LayPiece, Problem, to_json
-from ..core.plan.allowance import cut_line
 from ..core.plan.draft import Draft
 from ..core.plan.drawn import HowCut
 from ..core.plan.fit import fitted
@@ -52,7 +51,7 @@ def write_problem(pieces: Sequence[PieceRead], width: float) -> str:
     for number, read in enumerate(pieces, start=1):
         how, piece = read.how, read.piece
         laid.append(
-            LayPiece(str(number), cut_line(piece), how.copies, how.pair, how.on_fold, how.grain, how.one_way,
+            LayPiece(str(number), read.cut, how.copies, how.pair, how.on_fold, how.grain, how.one_way,
                      name=read.name, arrow=piece.arrow)
         )  # fmt: skip
     return json.dumps(to_json(Problem(width, tuple(laid)), named=True), indent=1, allow_nan=False) + "\n"

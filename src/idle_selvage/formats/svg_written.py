@@ -81,6 +81,7 @@ def _words(read: PieceRead) -> list[str]:
         *(["one-way"] if how.one_way else []),
         *(["no-allowance"] if how.bare else []),
         *([f"add-{how.seam:g}mm"] if how.seam > 0 else []),
+        *([f"shorter-{how.shorter:g}mm"] if how.shorter > 0 else []),
         *([f"includes-{read.draft.included:g}mm"] if read.draft.included > 0 else []),
         *([f"drawn-in-{read.size}"] if read.size else []),
     ]

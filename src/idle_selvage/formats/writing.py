@@ -85,6 +85,7 @@ def _tiles(pieces: Sequence[PieceRead]) -> list[TileShape]:
         said = [f"{how.copies} copies", "pair" if how.pair else "", "one way" if how.one_way else ""]
         said.append({"crosswise": "cross grain", "bias": "bias", "any": "any grain"}.get(how.grain, ""))
         said += [f"add {how.seam:g} mm" if how.seam > 0 else "", f"includes {included:g} mm" if included > 0 else ""]
+        said.append(f"shorter {how.shorter:g} mm" if how.shorter > 0 else "")
         notes = (", ".join(one for one in said if one),)
         fold = fold_edge(piece.outline) if read.how.on_fold else None
         # inside, beside the edge: there it is looked for when the page is read again

@@ -79,7 +79,7 @@ class Sketch:
 def sketch_of(name: str, draft: Draft, how: HowCut) -> Sketch:
     """A draft, drawn as it is cut. Raises :class:`Refused`."""
     piece = piece_of(name, draft, how)
-    cut = _cut_line(piece)
+    cut = _cut_line(piece, how.shorter)
     try:
         seam, edges = seam_line(piece), edge_measures(draft, how)
     except BadPiece as fault:

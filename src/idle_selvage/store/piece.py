@@ -121,7 +121,8 @@ def sized_draft(row: Piece, choice: SizeChoice) -> tuple[Draft, str]:
 
 def as_how(cut: Cut) -> HowCut:
     """How it is cut from one cloth."""
-    return HowCut(cut.copies, cut.pair, cut.on_fold, cast(Grain, cut.grain), cut.one_way, cut.seam, cut.bare)
+    return HowCut(cut.copies, cut.pair, cut.on_fold, cast(Grain, cut.grain), cut.one_way, cut.seam, cut.bare,
+                  cut.shorter)  # fmt: skip
 
 
 def as_piece(row: Piece, cut: Cut, choice: SizeChoice = AS_DRAFTED) -> PaperPiece:

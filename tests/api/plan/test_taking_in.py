@@ -64,6 +64,32 @@ def test_a_piece_goes_to_the_cloth_it_is_confirmed_for(person: Person) -> None:
     assert cuts["Front"] == [use] and cuts["Cuff"] != [use]
 
 
+@pytest.mark.parametrize("kind", ["svg", "dxf", "pdf", "csv", "json"])
+def test_a_lining_that_is_cut_shorter_is_so_elsewhere_too(person: Person, kind: str) -> None:
+    person.ask("POST", "/projects", 201, name="Jacket")
+    use = person.ask("POST", "/projects/1/uses", role="lining", name="Lawn")["uses"][1]["id"]
+    person.ask("POST", "/projects/1/pieces/taken-in", 201, **file(SVG.encode(), "a.svg"),
+               pieces=[piece(0, "Front", copies=2, pair=True, use_id=use)])  # fmt: skip
+    person.ask("PUT", f"/pieces/1/cuts/{use}", shorter="20 mm")
+    person.ask("PATCH", "/projects/1/cloth", width_readings=["150 cm"])
+    told = person.client.get(f"/api/projects/1/pieces.file?kind={kind}&use={use}", base_url="http://127.0.0.1")
+    assert told.status_code == 200, told.get_data(as_text=True)
+    (read,) = look(person, told.get_data(), f"lining.{kind}")["pieces"]
+    # a lay problem holds the line that is cut
+    assert read["shorter"]["mm"] == (0.0 if kind == "json" else 20.0)
+    assert max(x for x, _ in read["cut"]) - min(x for x, _ in read["cut"]) == pytest.approx(520.0, abs=0.1)
+    person.ask("POST", "/projects", 201, name="Another")
+    kept = person.ask("POST", "/projects/2/pieces/taken-in", 201, **file(told.get_data(), f"lining.{kind}"),
+                      pieces=[piece(0, "Front", copies=2, pair=True)])["project"]["pieces"]  # fmt: skip
+    assert kept[0]["cuts"][0]["shorter"]["mm"] == read["shorter"]["mm"]
+
+
+def test_a_file_that_cuts_more_off_than_there_is_says_so(person: Person) -> None:
+    told = look(person, SVG.replace("copies-2 pair", "copies-2 pair shorter-90cm").encode(), "a.svg")
+    assert [one["name"] for one in told["pieces"]] == ["Cuff"]
+    assert any("no longer one piece" in one["why"] for one in told["not_read"])
+
+
 def test_what_cannot_be_is_refused_with_a_sentence(person: Person) -> None:
     person.ask("POST", "/projects", 201, name="Shirt")
     for data, name in (

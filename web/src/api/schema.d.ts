@@ -4645,6 +4645,7 @@ export interface components {
             one_way: boolean;
             seam: components["schemas"]["LengthOut"];
             included: components["schemas"]["LengthOut"];
+            shorter: components["schemas"]["LengthOut"];
             /** Edges */
             edges: number;
             /** Notches */

@@ -463,6 +463,7 @@ class TakenPieceOut(Out):
     one_way: bool
     seam: LengthOut
     included: LengthOut
+    shorter: LengthOut
     edges: int
     notches: int
     sizes: list[str]

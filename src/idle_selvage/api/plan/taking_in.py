@@ -119,6 +119,7 @@ def _piece_out(show: Presenter, taken: Taken, number: int, sketch: Sketch) -> ou
         one_way=how.one_way,
         seam=show.length(how.seam),
         included=show.length(read.draft.included),
+        shorter=show.length(how.shorter),
         edges=len(sketch.edges),
         notches=len(read.draft.notches),
         sizes=[one.size for one in read.sizes],

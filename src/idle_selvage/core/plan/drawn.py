@@ -21,7 +21,8 @@ DOUBLE_MM = 6.0
 
 @dataclass(frozen=True)
 class HowCut:
-    """How a piece is cut from one cloth; ``bare``: at the seam line, without any allowance. ``seam`` in mm."""
+    """How a piece is cut from one cloth; ``bare``: at the seam line, without any allowance; ``shorter``: so much is
+    left off its low end by whoever cuts it. ``seam`` and ``shorter`` in mm."""
 
     copies: int = 1
     pair: bool = False
@@ -30,6 +31,7 @@ class HowCut:
     one_way: bool = False
     seam: float = 0.0
     bare: bool = False
+    shorter: float = 0.0
 
 
 def piece_of(name: str, draft: Draft, how: HowCut) -> Piece:

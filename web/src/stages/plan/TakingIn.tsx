@@ -366,6 +366,7 @@ function Understood({
   const marks = [
     `${piece.edges} ${piece.edges === 1 ? 'edge' : 'edges'}`,
     piece.notches > 0 && `${piece.notches} ${piece.notches === 1 ? 'notch' : 'notches'}`,
+    piece.shorter.mm > 0 && `${piece.shorter.text} shorter at its low end`,
     piece.included.mm > 0 && `${piece.included.text} allowance inside its line`,
     piece.sizes.length > 0 && `sizes ${piece.sizes.join(', ')}`,
   ].filter(Boolean);
