@@ -17,11 +17,13 @@ from idle_selvage.jobs import laying, trying
 
 from ..conftest import STEPS, Person, data_of
 from ..working_reader import check_step, read_quantity
+from .cut.cutting import at, deed, settle, try_ways
 
 FIGURES = Path(__file__).parents[2] / "docs" / "figures.md"
 #: What a garment shows.
 PAGES = (
-    "", "/shrink", "/lay", "/true", "/offers", "/together", "/will-it-do", "/envelope", "/strips", "/list",
+    "", "/shrink", "/lay", "/match", "/true", "/offers", "/together", "/will-it-do", "/envelope", "/strips", "/list",
+    "/cut", "/cut/left", "/cut/again", "/outcomes",
 )  # fmt: skip
 RANDOM_GARMENTS = 8
 
@@ -75,7 +77,7 @@ def walk(person: Person, addresses: list[str]) -> dict[str, int]:
 
 def addresses_of(person: Person) -> list[str]:
     lines = person.ask("GET", "/projects")["projects"]
-    found = ["/washday", "/cloths", "/convert?length=1%203/8%20yd", "/convert?length=137.16%20cm"]
+    found = ["/washday", "/cloths", "/teaches", "/convert?length=1%203/8%20yd", "/convert?length=137.16%20cm"]
     for line in lines:
         for use in person.ask("GET", f"/projects/{line['id']}")["uses"]:
             found += [f"/projects/{line['id']}{page}?use={use['id']}" for page in PAGES if page != "/list"]
@@ -99,9 +101,38 @@ def lay_all(person: Person) -> None:
                     trying.run(database, job, STEPS)
 
 
+def first(person: Person, number: int) -> int:
+    """The number of a garment's first piece."""
+    return int(person.ask("GET", f"/projects/{number}")["pieces"][0]["id"])
+
+
+def cut_some(person: Person) -> int:
+    """Cut a piece of every garment that has a lay, spoil another where there are two, and say how it came out; how many
+    of them there are."""
+    cutting = 0
+    for line in person.ask("GET", "/projects")["projects"]:
+        number = line["id"]
+        for way in ("warp", "weft"):
+            person.ask("POST", f"/projects/{number}/outcomes", kind=way, before="25 cm", after="24,1 cm", washes=3)
+        person.ask(
+            "POST", f"/projects/{number}/outcomes", kind="length", number=first(person, number), measured="61 cm"
+        )
+        before = settle(person, number)["before"]
+        if not before["ready"]:
+            continue
+        cutting += 1
+        for step, kind in zip(person.ask("POST", at(number), 201)["steps"], ("cut", "spoilt"), strict=False):
+            deed(person, step, number=number)
+            if kind != "cut":
+                deed(person, step, kind, number=number)
+        try_ways(person, number)
+    return cutting
+
+
 def test_every_figure_of_the_demo_can_be_worked_out_again(choir: Person) -> None:
     lay_all(choir)
     choir.ask("POST", "/washday/plan")
+    assert cut_some(choir) >= 3
     seen = walk(choir, addresses_of(choir))
     assert sum(seen.values()) > 1000 and len(seen) > 50
 
@@ -198,6 +229,7 @@ def test_every_figure_of_random_garments_can_be_worked_out_again(person: Person)
         garment(person, rng, f"Garment {k}")
     lay_all(person)
     person.ask("POST", "/washday/plan")
+    assert cut_some(person) >= 3
     seen = walk(person, addresses_of(person))
     assert sum(seen.values()) > 500
 

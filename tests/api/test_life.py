@@ -143,6 +143,8 @@ class Life(RuleBasedStateMachine):
         if status < 400 and now != last:
             self.done.append(Deed(now, before))
             self.undone.clear()
+        elif status < 400:
+            assert self.shown() == before, "changed, and it cannot be taken back"
         return status
 
     def forget(self) -> None:

@@ -86,7 +86,7 @@ def keep_at_table(session: Session, use: models.ClothUse, given: Mapping[str, An
     if given.keys() & {"edge", "edge_way", "cut_off"}:
         _edge(use, given, by)
     session.flush()
-    entries = ["straightening" if key == "school" else key for key in given if key != "now"]
+    entries = ["straightening" if key == "school" else key for key in given]
     if entries:
         note(session, use, "true", "changed", before=before, after=given, entries=entries)
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from datetime import timedelta
 from typing import Any
 
@@ -228,6 +229,11 @@ def test_remnants_go_into_the_cupboard_with_the_facts_of_their_cloth(laid: Perso
     assert cloth["blend"] == old["blend"] and cloth["weave"] == old["weave"]
     # as long and as wide as its outline at the most, never more
     assert cloth["in_hand"]["mm"] == pytest.approx(first["along"]["mm"], abs=0.2)
+    # what was cut, what waits, what is left and the scraps are all of the cloth
+    told = {one["name"]: one["text"] for one in found["used"]["steps"][0]["inputs"]} | {"": found["scrap_told"]}
+    cm2 = {name: float(re.findall(r"([\d.]+) cm²", text)[0]) for name, text in told.items()}
+    rest = sum(one["area"] for one in found["remnants"]) / 100 + sum(one.area for one in waits) / 100
+    assert cm2["cut"] + cm2[""] + rest == pytest.approx(cm2["the whole cloth"], rel=1e-3)
     # a larger scrap size leaves fewer remnants
     assert len(laid.ask("PUT", at(1, "/scrap"), least="90 cm")["remnants"]) <= len(found["remnants"])
     assert laid.refused("PUT", at(1, "/scrap"), least="3 m")["fields"][0]["path"] == "least"

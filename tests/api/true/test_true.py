@@ -49,6 +49,20 @@ def test_a_reading_is_told_with_what_to_do(table: Person) -> None:
     assert change(table, now={"bow": "15 mm"})["advice"]["band"] == "straighten"
 
 
+def test_the_reading_at_hand_is_what_is_taken_back(table: Person) -> None:
+    """And not what was read before it."""
+    table.ask("PATCH", "/projects/1/true", edge=["2 cm", "3 cm"])
+    before = table.ask("GET", "/projects/1/true")
+    table.ask("PATCH", "/projects/1/true", now={"offset": "12 mm", "side": "near"})
+    read = table.ask("GET", "/projects/1/true")
+    assert read["now"] != before["now"]
+    assert table.ask("GET", "/undo?project=1")["back"]["what"] == "Changed the reading at hand."
+    table.ask("POST", "/undo?project=1")
+    assert table.ask("GET", "/projects/1/true") == before
+    table.ask("POST", "/redo?project=1")
+    assert table.ask("GET", "/projects/1/true") == read
+
+
 def test_a_side_alone_is_no_reading(table: Person) -> None:
     found = change(table, now={"side": "near"})
     assert not found["now"]["read"] and found["advice"] is None and found["now"]["long_side"] == "near"

@@ -242,8 +242,10 @@ def left_out(show: Presenter, found: ClothLeft | None, least: float) -> out.Clot
             there=False, long=show.length(0.0), known=False, width=0.0, remnants=[], gone=[], scraps=0, scrap_told="",
             used=None, least=show.length(least),
         )  # fmt: skip
-    area = show.quantity(Quantity(found.left.scrap_area / 1e6, "area"))
-    told = f"{found.left.scraps} scraps, {area} together" if found.left.scraps else "no scraps"
+    area, scraps = show.quantity(Quantity(found.left.scrap_area, "area")), found.left.scraps
+    told = f"{area} in slivers between the pieces"
+    if scraps:
+        told = f"{'one scrap' if scraps == 1 else f'{scraps} scraps'}, {area} with the slivers between the pieces"
     return out.ClothLeftOut(
         there=True,
         long=show.length(found.long),

@@ -19,6 +19,8 @@ NECK_MM = 20.0
 #: A remnant is the one that was seen when its corner lies within so much, mm, and its area is alike to this much, mm²:
 #: hardly a piece is smaller than 5 cm by 5 cm, and what is seen of an edge moves by less. Common practice, no source.
 SAME_MM, SAME_AREA_MM2 = 5.0, 2500.0
+#: What is smaller is no scrap but a sliver, mm². Common practice, no source.
+LEAST_SCRAP_MM2 = 500.0
 #: An outline is told to this much, mm, inwards: never more cloth than there is.
 TOLD_MM = 0.5
 
@@ -79,11 +81,11 @@ class LeftOver:
     def used(self) -> Figure:
         """How much of the cloth went into pieces, per cent."""
         put = (
-            ("cut", Quantity(self.cut_area / 1e6, "area")),
-            ("the whole cloth", Quantity(self.whole_area / 1e6, "area")),
+            ("cut", Quantity(self.cut_area, "area")),
+            ("the whole cloth", Quantity(self.whole_area, "area")),
         )
         share = 100.0 * self.cut_area / self.whole_area if self.whole_area else 0.0
-        step = Step("used", "100 × cut ÷ the whole cloth", put, Quantity(share, "percent"), "")
+        step = Step("used", "cut ÷ the whole cloth", put, Quantity(share, "percent"), "")
         return Figure(share, "percent", steps=(step,), sources=(FROM_THE_CUT,))
 
 
@@ -113,7 +115,7 @@ def what_is_left(
     for part in parts:
         found = _told(part, width, least, border)
         if found is None:
-            scraps += 1
+            scraps += part.area >= LEAST_SCRAP_MM2
         else:
             remnants.append(found)
     remnants.sort(key=lambda one: (-one.area, one.x, one.y))
