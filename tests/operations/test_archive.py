@@ -365,8 +365,8 @@ def test_an_older_one_is_brought_up_to_date(empty: Database, tmp_path: Path) -> 
     with zipfile.ZipFile(out, "w") as file:
         file.writestr(DOCUMENT, json.dumps(document))
     came = taken(empty, out.getvalue(), what_can_be=True)
-    # its other garments had been put away
     assert came.settings
+    # its other garments had been put away
     assert sorted(name for _, name in came.projects) == [
         "Bias slip", "Bow ties and cuffs", "Boxy overshirt", "Notched waistcoat", "Six-gore skirt",
     ]  # fmt: skip

@@ -44,7 +44,7 @@ class PieceRead:
     @property
     def cut(self) -> Outline:
         """The line it is cut along, shorter at its low end where it is told so. Raises :class:`BadPiece`."""
-        return cut_line(shortened(self.piece, self.how.shorter) if self.how.shorter else self.piece)
+        return cut_line(shortened(self.piece, self.how.shorter))
 
 
 @dataclass

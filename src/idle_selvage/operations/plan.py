@@ -172,7 +172,7 @@ def _cut_or_fault(piece: Piece, shorter: float = 0.0) -> tuple[Outline, str]:
     """The cut line, or the outline as it is with what is wrong with it."""
     try:
         seam_line(piece)
-        return cut_line(shortened(piece, shorter) if shorter else piece), ""
+        return cut_line(shortened(piece, shorter)), ""
     except BadPiece as fault:
         return piece.outline, sentence_of(fault)
 

@@ -18,6 +18,16 @@ def rectangle(x: float, y: float, long: float, wide: float) -> tuple[tuple[float
     return ((x, y), (x + long, y), (x + long, y + wide), (x, y + wide))
 
 
+def cuts(seed: int) -> list[tuple[tuple[float, float], ...]]:
+    """Up to twelve rectangles cut anywhere from cloth of 1500 by 1000 mm."""
+    chance = random.Random(seed)
+    gone = [
+        rectangle(chance.uniform(0, 1200), chance.uniform(0, 700), chance.uniform(30, 400), chance.uniform(30, 300))
+        for _ in range(chance.randint(1, 12))
+    ]
+    return [tuple((min(x, 1500.0), min(y, 1000.0)) for x, y in one) for one in gone]
+
+
 def test_a_remnant_is_cloth_and_its_rectangles_lie_in_it() -> None:
     gone = [rectangle(0, 0, 600, 400), rectangle(0, 650, 900, 350)]
     found = what_is_left(1000.0, 1500.0, gone)
@@ -34,12 +44,7 @@ def test_a_remnant_is_cloth_and_its_rectangles_lie_in_it() -> None:
 
 @pytest.mark.parametrize("seed", range(25))
 def test_what_is_cut_kept_and_scrapped_adds_up_to_the_cloth(seed: int) -> None:
-    chance = random.Random(seed)
-    gone = [
-        rectangle(chance.uniform(0, 1200), chance.uniform(0, 700), chance.uniform(30, 400), chance.uniform(30, 300))
-        for _ in range(chance.randint(1, 12))
-    ]
-    gone = [tuple((min(x, 1500.0), min(y, 1000.0)) for x, y in one) for one in gone]
+    gone = cuts(seed)
     found = what_is_left(1000.0, 1500.0, gone)
     kept = sum(one.area for one in found.remnants)
     assert found.cut_area + kept + found.scrap_area == pytest.approx(1.5e6, rel=1e-6)
@@ -61,11 +66,7 @@ def test_what_is_cut_kept_and_scrapped_adds_up_to_the_cloth(seed: int) -> None:
 
 @pytest.mark.parametrize("seed", range(25))
 def test_a_remnant_is_the_one_seen_until_more_is_cut_from_it(seed: int) -> None:
-    chance = random.Random(seed)
-    gone = [
-        rectangle(chance.uniform(0, 1100), chance.uniform(0, 700), chance.uniform(60, 400), chance.uniform(60, 300))
-        for _ in range(chance.randint(2, 9))
-    ]
+    gone = cuts(seed)
     found = what_is_left(1000.0, 1500.0, gone).remnants
     first = found[0]
     put = [tuple((x + first.x, y + first.y) for x, y in ring) for ring in first.rings]

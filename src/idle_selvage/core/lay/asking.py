@@ -286,9 +286,7 @@ def _joined_on(
 
 @lru_cache(maxsize=512)
 def _laid(asked: PieceToLay, name: str, fit: tuple[float, float] | None, met: Met, cloth: ClothToLay) -> LayPiece:
-    shape = asked.piece
-    if asked.shorter:
-        shape = shortened(shape, asked.shorter)
+    shape = shortened(asked.piece, asked.shorter)
     grain = shape.grain
     if fit is not None:
         shape = enlarged(shape, fit)

@@ -22,8 +22,10 @@ def part_between(outline: Outline, low: float, high: float) -> Outline | None:
 
 
 def shortened(piece: Piece, less: float) -> Piece:
-    """The piece with ``less`` mm off its low end. Raises :class:`BadPiece` where nothing, or more than one part, is
-    left."""
+    """The piece with ``less`` mm off its low end; as it is for 0. Raises :class:`BadPiece` where nothing, or more than
+    one part, is left."""
+    if not less:
+        return piece
     xs = [x for x, _ in piece.outline]
     low, high = min(xs) + less, max(xs)
     part = part_between(piece.outline, low, high) if low < high else None
